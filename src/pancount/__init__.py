@@ -1,0 +1,1 @@
+"""Pan Count: from a formula to counted pans and a weigh sheet."""

@@ -1,0 +1,133 @@
+"""Formulas: the list, the desk, revisions, and files in and out."""
+
+from typing import Annotated
+
+from fastapi import APIRouter, Depends, Query, Request
+from fastapi.exceptions import HTTPException
+from pydantic import Field
+
+from pancount.api.desk import FormulaId, KitchenId, RevisionNumber, SessionOf, may_answer
+from pancount.core.base import Frozen, Text
+from pancount.core.count import Count
+from pancount.core.formula import Formula
+from pancount.formats.formula_file import read_formula
+from pancount.store import formulas as store
+from pancount.store.formulas import FormulaHead, FormulaState, Revision, RevisionHead
+
+router = APIRouter(prefix="/api/formulas", tags=["formulas"])
+
+Version = Annotated[int, Field(ge=0, le=2**31 - 1)]
+
+LARGEST_FILE = 2_000_000
+"""A formula file of 500 lines with long notes is under a tenth of this. [bytes]"""
+
+
+class NewFormula(Frozen):
+    """What is on the desk of a formula that is not stored yet."""
+
+    formula: Formula = Formula()
+    count: Count = Count()
+
+
+class DeskChange(NewFormula):
+    """What is being typed, resting on the desk's `version` that was read."""
+
+    version: Version
+
+
+class NewRevision(Frozen):
+    """A formula to keep for good, resting on revision `base_number` (0 for the first)."""
+
+    formula: Formula
+    base_number: Version
+    note: Annotated[Text, Field(max_length=300)] = ""
+
+
+@router.get("", responses=may_answer(503))
+def list_formulas(session: SessionOf, kitchen: KitchenId, archived: bool = False) -> list[FormulaHead]:
+    """The kitchen's formulas, last changed first."""
+    return store.list_formulas(session, kitchen, archived=archived)
+
+
+@router.post("", status_code=201, responses=may_answer(422, 503))
+def start_formula(body: NewFormula, session: SessionOf, kitchen: KitchenId) -> FormulaState:
+    """A new formula on the desk, not yet saved as a revision."""
+    return store.start_formula(session, kitchen, body.formula, body.count)
+
+
+async def _file(request: Request) -> bytes:
+    """The body as it came, so that a broken file can be told where it is broken."""
+    data = b""
+    async for chunk in request.stream():
+        data += chunk
+        if len(data) > LARGEST_FILE:
+            raise HTTPException(413, "The file is over 2 MB, too large for a formula. Is it the right one?")
+    return data
+
+
+FILE_BODY = {
+    "requestBody": {
+        "required": True,
+        "content": {"application/json": {"schema": {"$ref": "#/components/schemas/FormulaFile"}}},
+    }
+}
+
+
+@router.post("/import", status_code=201, responses=may_answer(413, 422, 503), openapi_extra=FILE_BODY)
+def import_formula(data: Annotated[bytes, Depends(_file)], session: SessionOf, kitchen: KitchenId) -> FormulaState:
+    """Take in a formula file. 422 says what is wrong and where."""
+    file = read_formula(data)
+    return store.keep_new(session, kitchen, file.formula, file.count, "Taken in from a file")
+
+
+@router.get("/{formula_id}", responses=may_answer(404, 422, 503))
+def get_formula(formula_id: FormulaId, session: SessionOf, kitchen: KitchenId) -> FormulaState:
+    """The formula as it lies on the desk."""
+    return store.get_formula(session, kitchen, formula_id)
+
+
+@router.put("/{formula_id}/desk", responses=may_answer(404, 409, 422, 503))
+def put_on_desk(body: DeskChange, formula_id: FormulaId, session: SessionOf, kitchen: KitchenId) -> FormulaState:
+    """Keep what is being typed. 409 where another window changed it since."""
+    return store.put_on_desk(session, kitchen, formula_id, body.formula, body.count, body.version)
+
+
+@router.get("/{formula_id}/revisions", responses=may_answer(404, 422, 503))
+def list_revisions(formula_id: FormulaId, session: SessionOf, kitchen: KitchenId) -> list[RevisionHead]:
+    """Revisions, newest first."""
+    return store.list_revisions(session, kitchen, formula_id)
+
+
+@router.post("/{formula_id}/revisions", status_code=201, responses=may_answer(404, 409, 422, 503))
+def save_revision(body: NewRevision, formula_id: FormulaId, session: SessionOf, kitchen: KitchenId) -> FormulaState:
+    """Keep a formula for good. 409 where another revision was saved since."""
+    return store.save_revision(session, kitchen, formula_id, body.formula, body.base_number, body.note)
+
+
+@router.get("/{formula_id}/revisions/{number}", responses=may_answer(404, 422, 503))
+def get_revision(formula_id: FormulaId, number: RevisionNumber, session: SessionOf, kitchen: KitchenId) -> Revision:
+    """One revision, whole."""
+    return store.get_revision(session, kitchen, formula_id, number)
+
+
+@router.post("/{formula_id}/copy", status_code=201, responses=may_answer(404, 422, 503))
+def copy_formula(formula_id: FormulaId, session: SessionOf, kitchen: KitchenId) -> FormulaState:
+    """A formula of its own from this one."""
+    return store.copy_formula(session, kitchen, formula_id)
+
+
+@router.put("/{formula_id}/archived", responses=may_answer(404, 422, 503))
+def archive_formula(archived: bool, formula_id: FormulaId, session: SessionOf, kitchen: KitchenId) -> FormulaHead:
+    """Put a formula away, or bring it back."""
+    return store.archive_formula(session, kitchen, formula_id, archived=archived)
+
+
+@router.delete("/{formula_id}", status_code=204, responses=may_answer(404, 409, 422, 503))
+def undo_new(
+    formula_id: FormulaId,
+    version: Annotated[int, Query(ge=0, le=2**31 - 1)],
+    session: SessionOf,
+    kitchen: KitchenId,
+) -> None:
+    """Take back a formula just made or copied. 409 where anything happened to it since."""
+    store.undo_new(session, kitchen, formula_id, version)

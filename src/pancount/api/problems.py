@@ -1,0 +1,98 @@
+"""Errors as problem details (RFC 9457): a title, a sentence, and each place that is wrong."""
+
+from collections.abc import Iterable
+from http import HTTPStatus
+
+from fastapi import FastAPI, Request
+from fastapi.exceptions import RequestValidationError
+from fastapi.responses import JSONResponse
+from pydantic import BaseModel
+from starlette.exceptions import HTTPException
+
+from pancount.core.errors import CoreError, Place
+from pancount.formats.formula_file import Unreadable
+from pancount.formats.sentences import sentence
+from pancount.store.errors import Away, Behind, NotFound
+
+
+class Issue(BaseModel):
+    """One thing that is wrong: `pointer` is a JSON pointer (RFC 6901) into what was sent."""
+
+    code: str
+    pointer: str
+    detail: str
+
+
+class Problem(BaseModel):
+    """Problem details."""
+
+    type: str
+    title: str
+    status: int
+    detail: str
+    errors: list[Issue] = []
+
+
+def pointer(place: Place) -> str:
+    """A place as a JSON pointer.
+
+    >>> pointer(("stages", 0, "lines", 2, "percent"))
+    '/stages/0/lines/2/percent'
+    """
+    return "".join("/" + str(part).replace("~", "~0").replace("/", "~1") for part in place)
+
+
+def problem(status: int, code: str, title: str, detail: str, errors: Iterable[Issue] = ()) -> JSONResponse:
+    """A problem as a response; its type is a URN made of the code."""
+    body = Problem(type=f"urn:pancount:problem:{code}", title=title, status=status, detail=detail, errors=list(errors))
+    return JSONResponse(body.model_dump(), status_code=status, media_type="application/problem+json")
+
+
+def _clean(text: str) -> str:
+    # What a client sent may hold half a surrogate pair, which cannot be sent back as UTF-8.
+    return text.encode("utf-8", "replace").decode()
+
+
+def _core(request: Request, error: Exception) -> JSONResponse:
+    assert isinstance(error, CoreError)
+    problems = error.problems if isinstance(error, Unreadable) else [(error.at, str(error))]
+    issues = [Issue(code=error.code, pointer=_clean(pointer(at)), detail=_clean(text)) for at, text in problems]
+    return problem(422, error.code, "This cannot be reckoned", _clean(str(error)), issues)
+
+
+def _validation(request: Request, error: Exception) -> JSONResponse:
+    assert isinstance(error, RequestValidationError)
+    issues = [
+        Issue(code=p["type"], pointer=_clean(pointer(p["loc"][1:])), detail=_clean(sentence(p))) for p in error.errors()
+    ]
+    return problem(422, "not_valid", "Something is not right in what was sent", issues[0].detail, issues)
+
+
+def _not_found(request: Request, error: Exception) -> JSONResponse:
+    return problem(404, "not_found", "Not here", str(error))
+
+
+def _behind(request: Request, error: Exception) -> JSONResponse:
+    return problem(409, "behind", "Changed in another window", str(error))
+
+
+def _away(request: Request, error: Exception) -> JSONResponse:
+    return problem(503, "away", "Records cannot be reached", str(error))
+
+
+def _http(request: Request, error: Exception) -> JSONResponse:
+    assert isinstance(error, HTTPException)
+    title = HTTPStatus(error.status_code).phrase
+    answer = problem(error.status_code, f"http_{error.status_code}", title, str(error.detail))
+    answer.headers.update(error.headers or {})
+    return answer
+
+
+def tell_problems(app: FastAPI) -> None:
+    """Answer every known error with problem details."""
+    app.add_exception_handler(CoreError, _core)
+    app.add_exception_handler(RequestValidationError, _validation)
+    app.add_exception_handler(NotFound, _not_found)
+    app.add_exception_handler(Behind, _behind)
+    app.add_exception_handler(Away, _away)
+    app.add_exception_handler(HTTPException, _http)

@@ -1,0 +1,1 @@
+"""The rules of the job. No I/O beyond its own data files, no web, no database, no clock, no randomness."""

@@ -1,0 +1,32 @@
+"""What every model of the core shares."""
+
+from typing import Annotated
+
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field, StringConstraints
+
+
+class Frozen(BaseModel):
+    """A value: never changed in place, strict about unknown fields, finite in every number."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+
+
+def _no_control_characters(text: str) -> str:
+    # PostgreSQL cannot store NUL, and a PDF cannot show the others.
+    bad = next((c for c in text if ord(c) < 32 and c not in "\n\t"), None)
+    if bad is not None:
+        raise ValueError(f"holds a character that cannot be kept (code {ord(bad)}); take it out")
+    return text
+
+
+Text = Annotated[str, AfterValidator(_no_control_characters)]
+Name = Annotated[Text, StringConstraints(max_length=300, strip_whitespace=True)]
+"""A name in any script, up to 300 characters. May be blank while it is being typed."""
+Word = Annotated[Text, StringConstraints(min_length=1, max_length=40, strip_whitespace=True)]
+
+Grams = Annotated[float, Field(ge=0, le=10_000_000)]
+"""A weight, 0 to 10 000 000. [g]"""
+SomeGrams = Annotated[float, Field(gt=0, le=10_000_000)]
+"""A weight above nothing. [g]"""
+Centimetres = Annotated[float, Field(gt=0, le=1_000)]
+"""An inside measure of a pan, above 0 up to 1 000. [cm]"""

@@ -1,0 +1,37 @@
+"""What the core refuses, and where in the formula it stands.
+
+CoreError
+ ├─ NoFlour
+ ├─ FlourNotHundred
+ └─ Unnamed
+"""
+
+Place = tuple[str | int, ...]
+
+
+class CoreError(ValueError):
+    """A formula that cannot be reckoned, with a sentence for the baker and the place it points at."""
+
+    code: str = "core"
+
+    def __init__(self, sentence: str, at: Place = ()) -> None:
+        super().__init__(sentence)
+        self.at = at
+
+
+class NoFlour(CoreError):
+    """There is no flour above zero, so there is no 100 %."""
+
+    code = "no_flour"
+
+
+class FlourNotHundred(CoreError):
+    """Flours given in percent do not make 100 %."""
+
+    code = "flour_not_hundred"
+
+
+class Unnamed(CoreError):
+    """Something that is to be kept has no name."""
+
+    code = "unnamed"

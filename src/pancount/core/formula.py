@@ -1,0 +1,87 @@
+"""What a baker knows of a dough: lines in stages, each in grams or in percent of all flour."""
+
+from enum import StrEnum
+from typing import Annotated, Self
+
+from pydantic import Field, model_validator
+
+from pancount.core.base import Frozen, Grams, Name, SomeGrams, Text, Word
+from pancount.core.errors import Place, Unnamed
+from pancount.core.pan import Pan
+
+
+class Role(StrEnum):
+    """What an ingredient does in the dough."""
+
+    FLOUR = "flour"
+    LIQUID = "liquid"
+    FAT = "fat"
+    SUGAR = "sugar"
+    SALT = "salt"
+    LEAVEN = "leaven"
+    EGG = "egg"
+    DAIRY = "dairy"
+    FLAVOUR = "flavour"
+    INCLUSION = "inclusion"
+
+
+class Line(Frozen):
+    """One ingredient, in grams or in percent of all flour, as the baker has it. With neither, its amount is open."""
+
+    name: Name = ""
+    role: Role = Role.FLAVOUR
+    weight_g: Grams | None = None
+    percent: Annotated[float, Field(ge=0, le=100_000)] | None = None
+    note: Annotated[Text, Field(max_length=300)] = ""
+
+    @model_validator(mode="after")
+    def _one_amount(self) -> Self:
+        if self.weight_g is not None and self.percent is not None:
+            raise ValueError("give weight_g or percent, not both: the other follows")
+        return self
+
+
+class Stage(Frozen):
+    """Lines that are mixed together, in mixing order. Every flour in a stage counts toward the 100 %."""
+
+    name: Name = ""
+    lines: Annotated[tuple[Line, ...], Field(max_length=500)] = ()
+
+
+class Usual(Frozen):
+    """What this formula usually makes: it stands in where the count has too few pins."""
+
+    piece_g: SomeGrams = 80
+    pieces_per_pan: Annotated[int, Field(ge=1, le=10_000)] = 12
+    pans: Annotated[int, Field(ge=1, le=10_000)] = 1
+    bench_loss: Annotated[float, Field(ge=0, lt=0.5)] = 0.02
+    fill_kind: Annotated[Text, Field(max_length=40)] = "pull_apart_buns"
+    fill: Annotated[float, Field(gt=0, le=1000)] | None = None
+    """As it came out last time, in the unit of `fill_kind`; None takes the middle of the usual band."""
+    pan: Pan | None = None
+
+
+class Formula(Frozen):
+    """A dough. Names and amounts may be blank while it is typed; `complete` says whether it can be kept."""
+
+    name: Name = ""
+    styles: Annotated[tuple[Word, ...], Field(max_length=12)] = ()
+    flour_g: SomeGrams = 1000
+    """All flour of the batch as written, used only where no flour line is given in grams. [g]"""
+    stages: Annotated[tuple[Stage, ...], Field(max_length=50)] = ()
+    usual: Usual = Usual()
+    note: Annotated[Text, Field(max_length=10_000)] = ""
+
+
+def complete(formula: Formula) -> None:
+    """Refuse a formula that cannot be kept as a revision for want of a name.
+
+    Raises `Unnamed` at the formula's name or at the first line without one.
+    """
+    if not formula.name:
+        raise Unnamed("Give the formula a name, so that it can be found again.", ("name",))
+    for s, stage in enumerate(formula.stages):
+        for n, line in enumerate(stage.lines):
+            if not line.name:
+                at: Place = ("stages", s, "lines", n, "name")
+                raise Unnamed(f"Line {n + 1} of {stage.name or 'this stage'} has no name: say what it is.", at)

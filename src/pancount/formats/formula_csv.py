@@ -1,0 +1,26 @@
+"""A formula as CSV (RFC 4180), one line of the formula a row, for any spreadsheet."""
+
+import csv
+import io
+
+from pancount.core.formula import Formula
+from pancount.core.reckon import reckon
+
+HEADER = ("stage", "ingredient", "role", "percent_of_flour", "weight_g", "note")
+
+
+def _plain(text: str) -> str:
+    """Text that a spreadsheet will not take for a calculation."""
+    return "'" + text if text[:1] in ("=", "+", "-", "@", "\t") else text
+
+
+def write_csv(formula: Formula) -> str:
+    """The formula as written: percentages and grams to six significant figures. Raises what `reckon` raises."""
+    out = io.StringIO()
+    rows = csv.writer(out)
+    rows.writerow(HEADER)
+    for stage, figures in zip(formula.stages, reckon(formula).stages, strict=True):
+        for line, figure in zip(stage.lines, figures.lines, strict=True):
+            amounts = ("", "") if figure.given == "open" else (f"{figure.percent:.6g}", f"{figure.weight_g:.6g}")
+            rows.writerow((_plain(stage.name), _plain(line.name), line.role, *amounts, _plain(line.note)))
+    return out.getvalue()

@@ -1,0 +1,171 @@
+"""A PostgreSQL of our own: one private folder, loopback only, stopped with the application.
+
+As root it runs under Debian's `postgres` account, since PostgreSQL refuses root. It survives `kill -9` of the
+application (the next start takes it over) and of itself (the next start recovers it).
+"""
+
+import fcntl
+import os
+import pwd
+import secrets
+import shutil
+import socket
+import subprocess
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+import psycopg
+
+ACCOUNT = "postgres"
+USER = DATABASE = "pancount"
+ROOM_NEEDED = 250_000_000
+"""Free space that a new cluster and a first day's work take, with a margin. [bytes]"""
+WHOLE = ("PG_VERSION", "global/pg_control", "postgresql.conf", "base", "pg_wal")
+"""What a finished cluster always has."""
+
+
+class ClusterTrouble(Exception):
+    """The cluster cannot be used; the sentence says why, and the cure."""
+
+
+def _bin(version: str | None = None) -> Path:
+    """PostgreSQL's programs, of a version or the newest. Debian keeps them by version."""
+    found = sorted(Path("/usr/lib/postgresql").glob("*/bin/initdb"), key=lambda p: float(p.parts[-3]))
+    for initdb in reversed(found):
+        if version in (None, initdb.parts[-3]):
+            return initdb.parent
+    if version:
+        raise ClusterTrouble(
+            f"These records were made by PostgreSQL {version}, which is not on this machine. "
+            f"Cure: apt-get install postgresql-{version}"
+        )
+    raise ClusterTrouble("PostgreSQL is not on this machine. Cure: apt-get install postgresql")
+
+
+def _free_port() -> int:
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return int(probe.getsockname()[1])
+
+
+class Cluster:
+    """A PostgreSQL cluster in `folder`."""
+
+    def __init__(self, folder: Path) -> None:
+        self.folder = folder
+        self.data = folder / "data"
+        self._as = {"user": ACCOUNT, "group": ACCOUNT, "extra_groups": []} if os.geteuid() == 0 else {}
+
+    @contextmanager
+    def held(self) -> Iterator[None]:
+        """Hold the folder for this process. Raises `ClusterTrouble` where another process has it."""
+        try:
+            self.folder.mkdir(parents=True, exist_ok=True, mode=0o755)
+            if self._as:
+                account = pwd.getpwnam(ACCOUNT)
+                os.chown(self.folder, account.pw_uid, account.pw_gid)
+            lock = (self.folder / "lock").open("w")
+        except KeyError as error:
+            raise ClusterTrouble(
+                f"There is no account '{ACCOUNT}' to run PostgreSQL under. Cure: apt-get install postgresql"
+            ) from error
+        except OSError as error:
+            raise ClusterTrouble(
+                f"The folder {self.folder} cannot be written ({error.strerror}). "
+                "Cure: give your account the right to write there, or set PANCOUNT_STATE to a folder of your own."
+            ) from error
+        with lock:
+            try:
+                fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
+            except BlockingIOError as error:
+                raise ClusterTrouble(
+                    f"Pan Count is already running on {self.folder}. Cure: use that one, or stop it with Ctrl-C first."
+                ) from error
+            yield
+
+    def _run(self, program: str, *arguments: str, check: bool = True) -> subprocess.CompletedProcess[str]:
+        version_file = self.data / "PG_VERSION"
+        version = version_file.read_text().strip() if version_file.exists() else None
+        # stdout to the log: a started server keeps its handles, and a pipe would never end.
+        with (self.folder / "start.log").open("w") as log:
+            done = subprocess.run(
+                [str(_bin(version) / program), *arguments],
+                stdin=subprocess.DEVNULL,
+                stdout=log,
+                stderr=subprocess.STDOUT,
+                cwd=self.folder,
+                env={"PATH": "/usr/bin:/bin", "LC_ALL": "C.UTF-8"},
+                text=True,
+                check=False,
+                **self._as,  # type: ignore[call-overload]  # user and groups, or nothing
+            )
+        if check and done.returncode:
+            said = (self.folder / "start.log").read_text(errors="replace").strip().splitlines()
+            raise ClusterTrouble(
+                f"PostgreSQL's {program} did not succeed: {said[-1] if said else 'it said nothing'}. "
+                f"Its words are in {self.folder}/start.log and server.log. "
+                "Cure: put right what it names, or start over with ./pancount demo --fresh."
+            )
+        return done  # type: ignore[no-any-return]
+
+    def _make(self) -> None:
+        """A new cluster, built beside and moved into place, so that one left half made is never taken for whole."""
+        new = self.folder / "data.new"
+        if new.exists():
+            print("An earlier start did not finish; it is begun again.", flush=True)
+            shutil.rmtree(new)
+        free = shutil.disk_usage(self.folder).free
+        if free < ROOM_NEEDED:
+            raise ClusterTrouble(
+                f"There are {free // 1_000_000} MB free at {self.folder}, and {ROOM_NEEDED // 1_000_000} MB are needed. "
+                "Cure: make room, or set PANCOUNT_STATE to a folder on another disk."
+            )
+        password = self.folder / "password"
+        password.touch(mode=0o600)
+        password.write_text(secrets.token_urlsafe(24))
+        if self._as:
+            shutil.chown(password, ACCOUNT, ACCOUNT)
+        self._run(
+            "initdb",
+            f"--pgdata={new}",
+            f"--username={USER}",
+            f"--pwfile={password}",
+            "--auth=scram-sha-256",
+            "--encoding=UTF8",
+            "--locale=C.UTF-8",
+            "--no-instructions",
+        )
+        new.rename(self.data)
+
+    def _check_whole(self) -> None:
+        missing = next((name for name in WHOLE if not (self.data / name).exists()), None)
+        if missing or not (self.folder / "password").exists():
+            raise ClusterTrouble(
+                f"The records at {self.data} are not whole: {missing or 'the password file'} is missing. "
+                f"Cure: bring the folder back from a copy, or move it away and start again."
+            )
+
+    def _running(self) -> bool:
+        return self._run("pg_ctl", "status", f"--pgdata={self.data}", check=False).returncode == 0
+
+    def start(self) -> str:
+        """Make the cluster if there is none, start it if it does not run, and give its address."""
+        if not self.data.exists():
+            self._make()
+        self._check_whole()
+        if not self._running():
+            options = f"-p {_free_port()} -c listen_addresses=127.0.0.1 -c unix_socket_directories=''"
+            log = self.folder / "server.log"
+            self._run("pg_ctl", "start", "--wait", f"--pgdata={self.data}", f"--log={log}", f"--options={options}")
+        port = (self.data / "postmaster.pid").read_text().splitlines()[3]
+        server = f"postgresql://{USER}:{(self.folder / 'password').read_text()}@127.0.0.1:{port}"
+        with psycopg.connect(f"{server}/postgres", autocommit=True) as connection:
+            if not connection.execute("SELECT 1 FROM pg_database WHERE datname = %s", [DATABASE]).fetchone():
+                connection.execute(f"CREATE DATABASE {DATABASE}")
+        return f"{server}/{DATABASE}"
+
+    def stop(self) -> None:
+        """Stop the server if it runs; what was committed is kept."""
+        if self.data.exists() and self._running():
+            self._run("pg_ctl", "stop", "--wait", "--mode=fast", f"--pgdata={self.data}")

@@ -1,0 +1,253 @@
+"""Formulas: the desk where one is worked on, and its revisions."""
+
+from datetime import UTC, datetime
+from typing import Any
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from pancount.core.base import Frozen
+from pancount.core.count import Count
+from pancount.core.errors import CoreError
+from pancount.core.formula import Formula, complete
+from pancount.core.reckon import reckon
+from pancount.store.errors import Behind, NotFound
+from pancount.store.kitchens import learn_ingredients
+from pancount.store.tables import FormulaRow, RevisionRow
+
+SCHEMA_NUMBER = 1
+"""Of the formula as stored in a revision. A change of the core's Formula raises it and adds a migration."""
+
+MOST_LISTED = 2_000
+
+
+class FormulaHead(Frozen):
+    """A formula in the list."""
+
+    id: int
+    name: str
+    styles: tuple[str, ...]
+    liquid_percent: float | None
+    latest_number: int
+    unsaved: bool
+    archived: bool
+    changed_at: datetime
+
+
+class FormulaState(Frozen):
+    """A formula as it lies on the desk."""
+
+    head: FormulaHead
+    formula: Formula
+    count: Count
+    base_number: int
+    version: int
+
+
+class RevisionHead(Frozen):
+    """A revision in the list."""
+
+    number: int
+    note: str
+    saved_at: datetime
+
+
+class Revision(Frozen):
+    """A revision, whole."""
+
+    head: RevisionHead
+    formula: Formula
+
+
+def _body(model: Frozen) -> dict[str, Any]:
+    return model.model_dump(mode="json")
+
+
+def _head(row: FormulaRow) -> FormulaHead:
+    return FormulaHead(
+        id=row.id,
+        name=row.name,
+        styles=tuple(row.styles),
+        liquid_percent=row.liquid_percent,
+        latest_number=row.latest_number,
+        unsaved=row.unsaved,
+        archived=row.archived_at is not None,
+        changed_at=row.changed_at,
+    )
+
+
+def _state(row: FormulaRow) -> FormulaState:
+    return FormulaState(
+        head=_head(row),
+        formula=Formula.model_validate(row.desk_formula),
+        count=Count.model_validate(row.desk_count),
+        base_number=row.desk_base,
+        version=row.version,
+    )
+
+
+def _get(session: Session, kitchen_id: int, formula_id: int, *, lock: bool = False) -> FormulaRow:
+    query = select(FormulaRow).where(FormulaRow.id == formula_id, FormulaRow.kitchen_id == kitchen_id)
+    row = session.scalar(query.with_for_update() if lock else query)
+    if row is None:
+        raise NotFound("There is no such formula in this kitchen.")
+    return row
+
+
+def _headline(row: FormulaRow, formula: Formula) -> None:
+    row.name, row.styles = formula.name, list(formula.styles)
+    try:
+        row.liquid_percent = reckon(formula).liquid_percent
+    except CoreError:  # a draft without flour has no percentages
+        row.liquid_percent = None
+
+
+def _touch(row: FormulaRow) -> None:
+    row.changed_at = datetime.now(UTC)
+
+
+def list_formulas(session: Session, kitchen_id: int, *, archived: bool) -> list[FormulaHead]:
+    """The kitchen's formulas, last changed first."""
+    query = select(FormulaRow).where(FormulaRow.kitchen_id == kitchen_id)
+    query = query.where(FormulaRow.archived_at.is_not(None) if archived else FormulaRow.archived_at.is_(None))
+    query = query.order_by(FormulaRow.changed_at.desc(), FormulaRow.id.desc()).limit(MOST_LISTED)
+    return [_head(row) for row in session.scalars(query)]
+
+
+def get_formula(session: Session, kitchen_id: int, formula_id: int) -> FormulaState:
+    """What lies on the desk. Raises `NotFound`."""
+    return _state(_get(session, kitchen_id, formula_id))
+
+
+def start_formula(session: Session, kitchen_id: int, formula: Formula, count: Count) -> FormulaState:
+    """A new formula on the desk, not yet saved as a revision."""
+    row = FormulaRow(
+        kitchen_id=kitchen_id,
+        latest_number=0,
+        unsaved=True,
+        desk_formula=_body(formula),
+        desk_count=_body(count),
+        desk_base=0,
+        version=1,
+    )
+    _headline(row, formula)
+    _touch(row)
+    session.add(row)
+    session.flush()
+    return _state(row)
+
+
+def put_on_desk(
+    session: Session, kitchen_id: int, formula_id: int, formula: Formula, count: Count, version: int
+) -> FormulaState:
+    """Keep what is being typed. Raises `Behind` where another window changed the desk since `version`."""
+    row = _get(session, kitchen_id, formula_id, lock=True)
+    if row.version != version:
+        raise Behind("This formula was changed in another window. Your text is kept in this one.")
+    changed = row.desk_formula != _body(formula)
+    row.desk_formula, row.desk_count = _body(formula), _body(count)
+    row.version += 1
+    if changed:
+        _touch(row)
+        row.unsaved = row.latest_number == 0 or formula != _revision(session, row, row.latest_number).formula
+        if row.latest_number == 0:
+            _headline(row, formula)
+    return _state(row)
+
+
+def save_revision(
+    session: Session, kitchen_id: int, formula_id: int, formula: Formula, base_number: int, note: str
+) -> FormulaState:
+    """Keep a formula for good as the next revision; the desk then holds it.
+
+    Raises `CoreError` where it cannot be kept, and `Behind` where `base_number` is not the latest revision.
+    """
+    complete(formula)
+    reckon(formula)
+    row = _get(session, kitchen_id, formula_id, lock=True)
+    if row.latest_number != base_number:
+        raise Behind(
+            f"Revision {row.latest_number} was saved in another window since you opened revision {base_number}."
+        )
+    number = base_number + 1
+    session.add(
+        RevisionRow(
+            formula_id=row.id,
+            number=number,
+            kitchen_id=kitchen_id,
+            schema_number=SCHEMA_NUMBER,
+            body=_body(formula),
+            note=note,
+        )
+    )
+    row.latest_number = row.desk_base = number
+    row.desk_formula, row.unsaved = _body(formula), False
+    row.version += 1
+    _headline(row, formula)
+    _touch(row)
+    learn_ingredients(session, kitchen_id, formula)
+    session.flush()
+    return _state(row)
+
+
+def list_revisions(session: Session, kitchen_id: int, formula_id: int) -> list[RevisionHead]:
+    """A formula's revisions, newest first. Raises `NotFound`."""
+    row = _get(session, kitchen_id, formula_id)
+    rows = session.scalars(
+        select(RevisionRow).where(RevisionRow.formula_id == row.id).order_by(RevisionRow.number.desc())
+    )
+    return [RevisionHead(number=r.number, note=r.note, saved_at=r.saved_at) for r in rows]
+
+
+def _revision(session: Session, row: FormulaRow, number: int) -> Revision:
+    found = session.get(RevisionRow, (row.id, number))
+    if found is None:
+        raise NotFound(f"There is no revision {number} of this formula.")
+    head = RevisionHead(number=found.number, note=found.note, saved_at=found.saved_at)
+    return Revision(head=head, formula=Formula.model_validate(found.body))
+
+
+def get_revision(session: Session, kitchen_id: int, formula_id: int, number: int) -> Revision:
+    """One revision, whole. Raises `NotFound`."""
+    return _revision(session, _get(session, kitchen_id, formula_id), number)
+
+
+def _free_name(session: Session, kitchen_id: int, name: str) -> str:
+    """The name with ", copy" behind it, numbered where there is one already. At most 300 characters."""
+    taken = set(session.scalars(select(FormulaRow.name).where(FormulaRow.kitchen_id == kitchen_id)))
+    for n in range(1, len(taken) + 2):
+        tail = ", copy" if n == 1 else f", copy {n}"
+        if (found := name[: 300 - len(tail)] + tail) not in taken:
+            return found
+    return name
+
+
+def copy_formula(session: Session, kitchen_id: int, formula_id: int) -> FormulaState:
+    """A formula of its own from what lies on the desk; saved at once where it can be."""
+    state = get_formula(session, kitchen_id, formula_id)
+    formula = state.formula.model_copy(update={"name": _free_name(session, kitchen_id, state.formula.name)})
+    return keep_new(session, kitchen_id, formula, state.count, f"Copied from {state.formula.name}")
+
+
+def keep_new(session: Session, kitchen_id: int, formula: Formula, count: Count, note: str) -> FormulaState:
+    """A new formula, saved as revision 1 where it can be kept and reckoned; on the desk alone where not."""
+    state = start_formula(session, kitchen_id, formula, count)
+    try:
+        return save_revision(session, kitchen_id, state.head.id, formula, 0, note)
+    except CoreError:
+        return state
+
+
+def archive_formula(session: Session, kitchen_id: int, formula_id: int, *, archived: bool) -> FormulaHead:
+    """Put a formula away, or bring it back. Raises `NotFound`."""
+    row = _get(session, kitchen_id, formula_id, lock=True)
+    row.archived_at = datetime.now(UTC) if archived else None
+    return _head(row)
+
+
+def undo_new(session: Session, kitchen_id: int, formula_id: int, version: int) -> None:
+    """Take back a formula just made. Raises `Behind` where anything happened to it since."""
+    row = _get(session, kitchen_id, formula_id, lock=True)
+    if row.version != version or row.latest_number > 1:
+        raise Behind("This formula was changed since it was made, so it stays. It can be archived instead.")
+    session.delete(row)

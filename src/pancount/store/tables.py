@@ -1,0 +1,83 @@
+"""The tables as they are now. Every row belongs to a kitchen. Migrations do not import this."""
+
+from datetime import datetime
+from typing import Any
+
+from sqlalchemy import ForeignKey, MetaData, func
+from sqlalchemy.dialects.postgresql import ARRAY, JSONB, TEXT, TIMESTAMP
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
+
+Moment = TIMESTAMP(timezone=True)
+
+
+class Base(DeclarativeBase):
+    """Names constraints, so that migrations can speak of them."""
+
+    metadata = MetaData(
+        naming_convention={
+            "pk": "pk_%(table_name)s",
+            "uq": "uq_%(table_name)s_%(column_0_N_name)s",
+            "fk": "fk_%(table_name)s_%(column_0_name)s",
+            "ix": "ix_%(table_name)s_%(column_0_N_name)s",
+        }
+    )
+
+
+class Kitchen(Base):
+    """A kitchen and its settings."""
+
+    __tablename__ = "kitchens"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(TEXT)
+    settings: Mapped[dict[str, Any]] = mapped_column(JSONB)
+    version: Mapped[int] = mapped_column(default=1)
+
+
+class OwnIngredient(Base):
+    """An ingredient that a kitchen used and the pantry does not ship."""
+
+    __tablename__ = "own_ingredients"
+
+    kitchen_id: Mapped[int] = mapped_column(ForeignKey("kitchens.id"), primary_key=True)
+    name: Mapped[str] = mapped_column(TEXT, primary_key=True)
+    role: Mapped[str] = mapped_column(TEXT)
+
+
+class FormulaRow(Base):
+    """A formula: its latest revision's headline, and the desk, where it is being worked on.
+
+    The desk always holds a formula and a count; it is a draft where its formula is not the latest revision's.
+    """
+
+    __tablename__ = "formulas"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    kitchen_id: Mapped[int] = mapped_column(ForeignKey("kitchens.id"), index=True)
+    latest_number: Mapped[int] = mapped_column(default=0)
+    name: Mapped[str] = mapped_column(TEXT)
+    styles: Mapped[list[str]] = mapped_column(ARRAY(TEXT))
+    liquid_percent: Mapped[float | None]
+    unsaved: Mapped[bool]
+    desk_formula: Mapped[dict[str, Any]] = mapped_column(JSONB)
+    desk_count: Mapped[dict[str, Any]] = mapped_column(JSONB)
+    desk_base: Mapped[int] = mapped_column(default=0)
+    """The revision that the desk started from; 0 before the first."""
+    version: Mapped[int] = mapped_column(default=1)
+    """Goes up with every change of the desk, so that two windows cannot overwrite each other."""
+    archived_at: Mapped[datetime | None] = mapped_column(Moment)
+    changed_at: Mapped[datetime] = mapped_column(Moment, server_default=func.now())
+
+
+class RevisionRow(Base):
+    """A formula as it was saved, whole and never changed (a trigger sees to it)."""
+
+    __tablename__ = "revisions"
+
+    formula_id: Mapped[int] = mapped_column(ForeignKey("formulas.id", ondelete="CASCADE"), primary_key=True)
+    number: Mapped[int] = mapped_column(primary_key=True)
+    kitchen_id: Mapped[int] = mapped_column(ForeignKey("kitchens.id"))
+    schema_number: Mapped[int]
+    body: Mapped[dict[str, Any]] = mapped_column(JSONB)
+    note: Mapped[str] = mapped_column(TEXT)
+    saved_at: Mapped[datetime] = mapped_column(Moment, server_default=func.now())
