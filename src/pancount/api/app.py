@@ -39,7 +39,9 @@ class Screens(StaticFiles):
 
 def _openapi(app: FastAPI) -> dict[str, Any]:
     if app.openapi_schema is None:
-        document = get_openapi(title=app.title, version=app.version, routes=app.routes)
+        document = get_openapi(
+            title=app.title, version=app.version, routes=app.routes, separate_input_output_schemas=False
+        )
         schemas = document["components"]["schemas"]
         for name, model in (("Problem", Problem), ("FormulaFile", FormulaFile)):
             own = model.model_json_schema(ref_template="#/components/schemas/{model}")

@@ -7,7 +7,7 @@ from fastapi.exceptions import HTTPException
 from pydantic import Field
 
 from pancount.api.desk import FormulaId, KitchenId, RevisionNumber, SessionOf, may_answer
-from pancount.core.base import Frozen, Text
+from pancount.core.base import Frozen, Words
 from pancount.core.count import Count
 from pancount.core.formula import Formula
 from pancount.formats.formula_file import read_formula
@@ -40,7 +40,7 @@ class NewRevision(Frozen):
 
     formula: Formula
     base_number: Version
-    note: Annotated[Text, Field(max_length=300)] = ""
+    note: Words = ""
 
 
 @router.get("", responses=may_answer(503))

@@ -8,7 +8,7 @@ from pancount.api.desk import may_answer
 from pancount.core.base import Frozen
 from pancount.core.count import Count
 from pancount.core.formula import Formula
-from pancount.core.relations import LEFT_OVER, QUANTITIES, RELATIONS
+from pancount.core.relations import LEFT_OVER, LINE_WORDS, QUANTITIES, RELATIONS
 from pancount.core.tables import FillRule, fills
 from pancount.core.units import LENGTH_UNITS, WEIGHT_UNITS
 from pancount.core.whole import Whole, whole_count
@@ -66,7 +66,8 @@ async def reference() -> Reference:
         relations={
             r.key: RelationWords(says=r.says, reads={name: way.reads for name, way in r.ways.items()})
             for r in (*RELATIONS, LEFT_OVER)
-        },
+        }
+        | {key: RelationWords(says=says, reads=reads) for key, (says, reads) in LINE_WORDS.items()},
         fills=fills(),
         weight_units=WEIGHT_UNITS,
         length_units=LENGTH_UNITS,

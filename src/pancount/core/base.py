@@ -19,10 +19,13 @@ def _no_control_characters(text: str) -> str:
     return text
 
 
-Text = Annotated[str, AfterValidator(_no_control_characters)]
-Name = Annotated[Text, StringConstraints(max_length=300, strip_whitespace=True)]
+_plain = AfterValidator(_no_control_characters)
+Name = Annotated[str, StringConstraints(max_length=300, strip_whitespace=True), _plain]
 """A name in any script, up to 300 characters. May be blank while it is being typed."""
-Word = Annotated[Text, StringConstraints(min_length=1, max_length=40, strip_whitespace=True)]
+Words = Annotated[str, StringConstraints(max_length=300), _plain]
+"""A few words, up to 300 characters."""
+Word = Annotated[str, StringConstraints(min_length=1, max_length=40, strip_whitespace=True), _plain]
+Text = Annotated[str, StringConstraints(max_length=10_000), _plain]
 
 Grams = Annotated[float, Field(ge=0, le=10_000_000)]
 """A weight, 0 to 10 000 000. [g]"""

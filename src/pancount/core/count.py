@@ -48,10 +48,13 @@ class Count(Frozen):
 
 
 class Worked(Frozen):
-    """A quantity's value and where it came from; `relation` names the rule where it was worked out."""
+    """A quantity's value and where it came from; `relation` names the rule where it was worked out.
+
+    `usual` and `written` are stand-ins: what the formula usually makes, and its flour as written.
+    """
 
     value: float
-    source: Literal["pinned", "worked", "usual", "formula", "pan"]
+    source: Literal["pinned", "worked", "usual", "written", "formula", "pan"]
     relation: str | None = None
 
 
@@ -189,7 +192,8 @@ class Solution:
             return Worked(value=value, source="pinned", relation=None)
         by = self._by.get(name)
         if by is None:
-            return Worked(value=value, source="usual", relation=None)
+            source: Literal["usual", "written"] = "written" if name == "flour_g" else "usual"
+            return Worked(value=value, source=source, relation=None)
         return Worked(value=value, source="worked", relation=by.key)
 
 

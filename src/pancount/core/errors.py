@@ -3,7 +3,9 @@
 CoreError
  ├─ NoFlour
  ├─ FlourNotHundred
- └─ Unnamed
+ ├─ Unnamed
+ ├─ NoRole
+ └─ PinsFight
 """
 
 Place = tuple[str | int, ...]
@@ -35,3 +37,15 @@ class Unnamed(CoreError):
     """Something that is to be kept has no name."""
 
     code = "unnamed"
+
+
+class NoRole(CoreError):
+    """An ingredient that the pantry does not know has no role yet."""
+
+    code = "no_role"
+
+
+class PinsFight(CoreError):
+    """A count whose pins cannot hold together makes no sheet."""
+
+    code = "pins_fight"

@@ -5,8 +5,8 @@ from typing import Annotated, Self
 
 from pydantic import Field, model_validator
 
-from pancount.core.base import Frozen, Grams, Name, SomeGrams, Text, Word
-from pancount.core.errors import Place, Unnamed
+from pancount.core.base import Frozen, Grams, Name, SomeGrams, Text, Word, Words
+from pancount.core.errors import NoRole, Place, Unnamed
 from pancount.core.pan import Pan
 
 
@@ -29,10 +29,11 @@ class Line(Frozen):
     """One ingredient, in grams or in percent of all flour, as the baker has it. With neither, its amount is open."""
 
     name: Name = ""
-    role: Role = Role.FLAVOUR
+    role: Role | None = None
+    """None where the name is not known and no role was chosen yet."""
     weight_g: Grams | None = None
     percent: Annotated[float, Field(ge=0, le=100_000)] | None = None
-    note: Annotated[Text, Field(max_length=300)] = ""
+    note: Words = ""
 
     @model_validator(mode="after")
     def _one_amount(self) -> Self:
@@ -55,7 +56,7 @@ class Usual(Frozen):
     pieces_per_pan: Annotated[int, Field(ge=1, le=10_000)] = 12
     pans: Annotated[int, Field(ge=1, le=10_000)] = 1
     bench_loss: Annotated[float, Field(ge=0, lt=0.5)] = 0.02
-    fill_kind: Annotated[Text, Field(max_length=40)] = "pull_apart_buns"
+    fill_kind: Word = "pull_apart_buns"
     fill: Annotated[float, Field(gt=0, le=1000)] | None = None
     """As it came out last time, in the unit of `fill_kind`; None takes the middle of the usual band."""
     pan: Pan | None = None
@@ -70,18 +71,22 @@ class Formula(Frozen):
     """All flour of the batch as written, used only where no flour line is given in grams. [g]"""
     stages: Annotated[tuple[Stage, ...], Field(max_length=50)] = ()
     usual: Usual = Usual()
-    note: Annotated[Text, Field(max_length=10_000)] = ""
+    note: Text = ""
 
 
 def complete(formula: Formula) -> None:
-    """Refuse a formula that cannot be kept as a revision for want of a name.
+    """Refuse a formula that cannot be kept as a revision for want of a name or a role.
 
-    Raises `Unnamed` at the formula's name or at the first line without one.
+    Raises `Unnamed` at the formula's name or the first line without one, `NoRole` at the first line without a role.
     """
     if not formula.name:
         raise Unnamed("Give the formula a name, so that it can be found again.", ("name",))
     for s, stage in enumerate(formula.stages):
         for n, line in enumerate(stage.lines):
+            at: Place = ("stages", s, "lines", n)
             if not line.name:
-                at: Place = ("stages", s, "lines", n, "name")
-                raise Unnamed(f"Line {n + 1} of {stage.name or 'this stage'} has no name: say what it is.", at)
+                raise Unnamed(
+                    f"Line {n + 1} of {stage.name or 'this stage'} has no name: say what it is.", (*at, "name")
+                )
+            if line.role is None:
+                raise NoRole(f"Say what {line.name} is in the dough: flour, liquid, fat or another.", (*at, "role"))

@@ -10,16 +10,16 @@ from math import ceil, floor
 
 Values = Mapping[str, float]
 
-SAME = 1e-9
-"""Relative difference below which two reckoned values are the same number."""
+NOISE = 1e-12
+"""Relative error that floating point may bring into a chain of reckoning; a thousand times what was seen."""
 
 QUANTITIES: dict[str, tuple[str, str]] = {
     "flour_g": ("Flour", "g"),
     "dough_g": ("Dough mixed", "g"),
-    "bench_loss": ("Left in bowl and on bench", "share"),
+    "bench_loss": ("Bowl and bench loss", "share"),
     "divide_g": ("Dough to divide", "g"),
     "pieces": ("Pieces", "count"),
-    "piece_g": ("Each, raw", "g"),
+    "piece_g": ("Raw piece", "g"),
     "remainder_g": ("Left over", "g"),
     "pans": ("Pans", "count"),
     "pieces_per_pan": ("Pieces a pan", "count"),
@@ -36,16 +36,7 @@ def whole(value: float) -> int:
     >>> whole(23.9999999999), whole(17.2)
     (24, 17)
     """
-    return floor(value * (1 + SAME) + SAME)
-
-
-def whole_up(value: float) -> int:
-    """The whole number that covers `value`, forgiving the last digits of floating point.
-
-    >>> whole_up(2.0000000000001), whole_up(1.42)
-    (2, 2)
-    """
-    return ceil(value * (1 - SAME) - SAME)
+    return floor(value * (1 + NOISE) + 1e-9)
 
 
 def same(a: float, b: float) -> bool:
@@ -151,3 +142,19 @@ LEFT_OVER = Relation(
     lambda v: True,
 )
 """Reckoned last, when the pieces are known."""
+
+LINE_WORDS: dict[str, tuple[str, dict[str, str]]] = {
+    "percent_of": ("A line's percentage is its weight over all flour.", {"percent": "{weight_g} ÷ {written_flour_g}"}),
+    "weight_of": ("A line's weight is its percentage of all flour.", {"weight_g": "{written_flour_g} × {percent}"}),
+    "count_weight": (
+        "In this count, a line's weight is its percentage of the count's flour.",
+        {"count_g": "{flour_g} × {percent}"},
+    ),
+    "total": ("The total is the sum of all lines, flour being 100.", {"total_percent": ""}),
+    "liquid": ("Liquid is water, milk and other liquids by weight, over all flour.", {"liquid_percent": ""}),
+    "written_flour": (
+        "All flour as written: the flours given by weight, made up for those given in percent.",
+        {"written_flour_g": ""},
+    ),
+}
+"""Sentences and readings for the figures of `reckon`, so that they open to their working like those of the count."""

@@ -10,27 +10,35 @@ def to_step(amount: float | Decimal, step: Decimal) -> Decimal:
     >>> to_step(77.25, Decimal("0.1"))
     Decimal('77.3')
     """
-    return (Decimal(amount) / step).quantize(Decimal(1), ROUND_HALF_UP) * step
+    return ((Decimal(amount) / step).quantize(Decimal(1), ROUND_HALF_UP) * step).quantize(step)
 
 
-def _largest_remainder(amounts: Sequence[Decimal], step: Decimal, carried: Decimal) -> list[Decimal]:
-    """Multiples of `step`, each next to its amount, summing to the multiple nearest the sum plus `carried`."""
+def _share_out(amounts: Sequence[Decimal], step: Decimal, carried: Decimal) -> list[Decimal]:
+    """Multiples of `step`, each next to its amount, summing to the multiple nearest the sum plus `carried`.
+
+    As many are rounded up as the sum needs: those where it makes the relative error least, so that flour gives way
+    before salt and yeast. With amounts of one size this is the method of largest remainders.
+    """
     in_steps = [amount / step for amount in amounts]
-    floors = [q.to_integral_value(ROUND_FLOOR) for q in in_steps]
+    printed = [q.to_integral_value(ROUND_FLOOR) for q in in_steps]
     total = ((sum(amounts, Decimal(0)) + carried) / step).quantize(Decimal(1), ROUND_HALF_UP)
-    spare = int(total - sum(floors))
-    by_remainder = sorted(range(len(amounts)), key=lambda i: in_steps[i] - floors[i], reverse=True)
-    for i in by_remainder[:spare]:
-        floors[i] += 1
-    return [q * step for q in floors]
+    up = int(total - sum(printed))
+
+    def worse_by(i: int) -> Decimal:
+        """Relative error of rounding up, less that of rounding down."""
+        q = in_steps[i]
+        return (1 - 2 * (q - printed[i])) / q if q else Decimal("Infinity")
+
+    for i in sorted(range(len(amounts)), key=worse_by)[:up]:
+        printed[i] += 1
+    return [(q * step).quantize(step) for q in printed]
 
 
 def apportion(amounts: Sequence[float], steps: Sequence[Decimal]) -> list[Decimal]:
     """Round each amount to its own step so that they sum to the total as the coarsest scale shows it.
 
-    Largest remainder, finest step first; what rounding the fine lines moved is made good in the coarser
-    ones. Each printed amount is within one step of its own, and the sum within half the coarsest step in use.
-    Method: Hamilton's apportionment, common knowledge.
+    Finest step first; what rounding the fine lines moved is made good in the coarser ones. Each printed amount is
+    within one step of its own, and the sum within half the coarsest step in use.
 
     >>> apportion([33.3, 33.3, 33.4], [Decimal(1)] * 3)
     [Decimal('33'), Decimal('33'), Decimal('34')]
@@ -40,7 +48,7 @@ def apportion(amounts: Sequence[float], steps: Sequence[Decimal]) -> list[Decima
     carried = Decimal(0)
     for step in sorted(set(steps)):
         group = [i for i, own in enumerate(steps) if own == step]
-        rounded = _largest_remainder([exact[i] for i in group], step, carried)
+        rounded = _share_out([exact[i] for i in group], step, carried)
         carried += sum((exact[i] for i in group), Decimal(0)) - sum(rounded, Decimal(0))
         for i, value in zip(group, rounded, strict=True):
             printed[i] = value

@@ -1,13 +1,14 @@
 """The weigh sheet: a counted formula in mixing order, on the scales the kitchen has."""
 
+from collections.abc import Sequence
 from decimal import Decimal
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import Field, WithJsonSchema
 
 from pancount.core.base import Frozen
 from pancount.core.count import Count, Load, solve
-from pancount.core.errors import CoreError
+from pancount.core.errors import PinsFight
 from pancount.core.formula import Formula
 from pancount.core.pan import Pan
 from pancount.core.reckon import Note, reckon, weight_of
@@ -17,7 +18,11 @@ from pancount.core.units import WEIGHT_UNITS
 COARSE = 0.02
 """A line whose rounding is more than this share of itself is flagged. Common practice, no source."""
 
-Step = Annotated[Decimal, Field(gt=0, le=1000, decimal_places=3)]
+AS_TEXT = WithJsonSchema({"type": "string", "pattern": r"^\d{1,12}(\.\d{1,3})?$"})
+"""Decimals go out as text, so that no reader turns them into binary fractions."""
+
+Printed = Annotated[Decimal, AS_TEXT]
+Step = Annotated[Decimal, Field(gt=0, le=1000, decimal_places=3), AS_TEXT]
 
 
 class Scale(Frozen):
@@ -28,7 +33,7 @@ class Scale(Frozen):
     """Smallest step of the main scale, in `unit`."""
     fine_step: Step | None = None
     """Smallest step of the fine scale, in `unit`; None where there is none."""
-    fine_under: Annotated[Decimal, Field(ge=0, le=1000, decimal_places=3)] = Decimal(10)
+    fine_under: Annotated[Decimal, Field(ge=0, le=1000, decimal_places=3), AS_TEXT] = Decimal(10)
     """Amounts under this go on the fine scale, in `unit`."""
 
     def step_for(self, amount: float) -> Decimal:
@@ -45,11 +50,11 @@ class SheetLine(Frozen):
     note: str
     percent: float
     exact_g: float
-    printed: Decimal | None
+    printed: Printed | None
     off: float
     """How far the printed weight is from the exact one, as a share of it."""
-    cure: str
-    """What to do where the rounding is more than 2 % of the line; empty where it is not."""
+    step: Printed
+    """The step of the scale it is weighed on, in the scale's unit."""
 
 
 class SheetStage(Frozen):
@@ -57,7 +62,7 @@ class SheetStage(Frozen):
 
     name: str
     lines: tuple[SheetLine, ...]
-    printed: Decimal
+    printed: Printed
 
 
 class WeighSheet(Frozen):
@@ -66,34 +71,41 @@ class WeighSheet(Frozen):
     name: str
     unit: Literal["g", "oz"]
     stages: tuple[SheetStage, ...]
-    printed_total: Decimal
+    printed_total: Printed
     flour_g: float
     total_percent: float
     divide_g: float
     bench_loss: float
     pieces: int
-    piece: Decimal
+    piece: Printed
     """Each piece, raw, to the scale's step, in `unit`."""
-    remainder: Decimal
+    remainder: Printed
     """Left over after the pieces, in `unit`."""
     pan: Pan | None
     loads: tuple[Load, ...]
     notes: tuple[Note, ...]
+    cures: tuple[str, ...]
+    """One sentence for each scale that is too coarse for some lines: which, how far out, and what to do."""
 
 
-class PinsFight(CoreError):
-    """A count whose pins cannot hold together makes no sheet."""
-
-    code = "pins_fight"
+MOST_NAMED = 4
+"""Of the lines a scale is too coarse for, this many are named; the rest are counted."""
 
 
-def _cure(scale: Scale, name: str, off: float, step: Decimal) -> str:
-    if off <= COARSE:
-        return ""
-    out = f"{name} can be {min(off, 1):.0%} out at a step of {step.normalize():f} {scale.unit}. "
-    if scale.fine_step is None or scale.fine_step >= step:
-        return out + "Use a finer scale, or make a bigger mix."
-    return out + "Make a bigger mix, or weigh it diluted in part of the water."
+def _cures(scale: Scale, lines: Sequence[SheetLine]) -> tuple[str, ...]:
+    """What to do about lines whose rounding is over 2 % of themselves, by the scale they are weighed on."""
+    cures = []
+    for step in sorted({line.step for line in lines}):
+        coarse = sorted((x for x in lines if x.step == step and x.off > COARSE), key=lambda x: -x.off)
+        if not coarse:
+            continue
+        named = [f"{line.name} {min(line.off, 1):.0%}".replace("%", " %") for line in coarse[:MOST_NAMED]]
+        more = f" and {len(coarse) - MOST_NAMED} more lines" if len(coarse) > MOST_NAMED else ""
+        out = f"Rounded to {step.normalize():f} {scale.unit}, these are out by more than 2 %: {', '.join(named)}{more}. "
+        # The finest scale cannot be made finer.
+        advice = "Make a bigger mix, or weigh it diluted in part of the water."
+        cures.append(out + (advice if step < scale.step else "Use a finer scale, or make a bigger mix."))
+    return tuple(cures)
 
 
 def weigh_sheet(formula: Formula, count: Count, scale: Scale) -> WeighSheet:
@@ -126,7 +138,7 @@ def weigh_sheet(formula: Formula, count: Count, scale: Scale) -> WeighSheet:
                     exact_g=amount * unit_g,
                     printed=None if figure.given == "open" else shown,
                     off=off,
-                    cure=_cure(scale, line.name, off, step),
+                    step=step,
                 )
             )
         total = sum((line.printed for line in lines if line.printed is not None), Decimal(0))
@@ -146,4 +158,5 @@ def weigh_sheet(formula: Formula, count: Count, scale: Scale) -> WeighSheet:
         pan=count.pan,
         loads=result.loads,
         notes=reckoned.notes,
+        cures=_cures(scale, [line for stage in stages for line in stage.lines]),
     )

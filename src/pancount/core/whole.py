@@ -8,11 +8,12 @@ from pancount.core.reckon import Reckoned, reckon, weight_of
 
 
 class Whole(Frozen):
-    """A formula as written, its count, each line's weight in that count, and the pan. `count_g` is by stage, by line."""
+    """A formula as written, its count, and the pan; `count_g` is each line's weight in the count, by stage, by line."""
 
     formula: Reckoned
     count: CountResult
     count_g: tuple[tuple[float, ...], ...]
+    stage_count_g: tuple[float, ...]
     pan: Panned | None
 
 
@@ -25,5 +26,6 @@ def whole_count(formula: Formula, count: Count) -> Whole:
         formula=reckoned,
         count=result,
         count_g=tuple(tuple(weight_of(line.percent, flour_g) for line in stage.lines) for stage in reckoned.stages),
+        stage_count_g=tuple(weight_of(stage.percent, flour_g) for stage in reckoned.stages),
         pan=panned(formula, count, result),
     )

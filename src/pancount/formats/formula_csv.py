@@ -22,5 +22,5 @@ def write_csv(formula: Formula) -> str:
     for stage, figures in zip(formula.stages, reckon(formula).stages, strict=True):
         for line, figure in zip(stage.lines, figures.lines, strict=True):
             amounts = ("", "") if figure.given == "open" else (f"{figure.percent:.6g}", f"{figure.weight_g:.6g}")
-            rows.writerow((_plain(stage.name), _plain(line.name), line.role, *amounts, _plain(line.note)))
+            rows.writerow((_plain(stage.name), _plain(line.name), line.role or "", *amounts, _plain(line.note)))
     return out.getvalue()

@@ -69,8 +69,7 @@ def sheet_html(sheet: WeighSheet, *, kitchen: str, edition: str, paper: Paper, l
             paper=paper,
             length_unit=length_unit,
             small=rows > LINES_ON_A_PAGE,
-            cures=[line.cure for stage in sheet.stages for line in stage.lines if line.cure],
-        )
+            )
     )
 
 

@@ -1,6 +1,5 @@
 """Kitchens, their settings and the ingredients they added."""
 
-from collections.abc import Iterable
 from typing import Literal
 
 from sqlalchemy import select
@@ -82,10 +81,13 @@ def known_ingredients(session: Session, kitchen_id: int) -> tuple[Ingredient, ..
 def learn_ingredients(session: Session, kitchen_id: int, formula: Formula) -> None:
     """Remember names that the pantry does not ship, with the role chosen last."""
     shipped = {name.casefold() for item in pantry() for name in (item.name, *item.also)}
-    lines: Iterable[tuple[str, Role]] = (
-        (line.name, line.role) for stage in formula.stages for line in stage.lines if line.name
-    )
+    found = {
+        line.name: line.role
+        for stage in formula.stages
+        for line in stage.lines
+        if line.name and line.role and line.name.casefold() not in shipped
+    }
     # In order of name, so that two saves at once take their row locks in the same order.
-    for name, role in sorted({n: r for n, r in lines if n.casefold() not in shipped}.items()):
+    for name, role in sorted(found.items()):
         row = insert(OwnIngredient).values(kitchen_id=kitchen_id, name=name, role=role)
         session.execute(row.on_conflict_do_update(index_elements=["kitchen_id", "name"], set_={"role": role}))

@@ -1,0 +1,61 @@
+"""The weigh sheet as PDF, read back."""
+
+import io
+
+import pytest
+from pypdf import PdfReader
+
+from pancount.core.count import Count, Pins
+from pancount.core.formula import Formula, Line, Role, Stage
+from pancount.core.pan import RectanglePan
+from pancount.core.sheet import Scale, weigh_sheet
+from pancount.formats.sheet_pdf import sheet_pdf
+
+PAN = RectanglePan(name="Rimmed pan", length_cm=33, width_cm=23, depth_cm=4.6)
+
+
+def read(formula: Formula, *, paper="A4", unit="cm") -> PdfReader:
+    sheet = weigh_sheet(formula, Count(pins=Pins(pieces=24), pan=PAN), Scale())
+    pdf = sheet_pdf(sheet, kitchen="Weir House kitchen", edition="revision 1", paper=paper, length_unit=unit)
+    return PdfReader(io.BytesIO(pdf))
+
+
+def with_lines(n: int, name: str = "Line") -> Formula:
+    lines = (Line(name="Flour", role=Role.FLOUR, percent=100), *(Line(name=f"{name} {i}", role=Role.SALT, percent=1) for i in range(n)))
+    return Formula(name=name, stages=(Stage(name="Dough", lines=lines),))
+
+
+@pytest.mark.parametrize(("paper", "size"), [("A4", (595, 842)), ("Letter", (612, 792))])
+def test_one_page_of_the_kitchens_paper(paper, size):
+    """A usual formula fits on one page, and 45 lines still do."""
+    for n in (10, 45):
+        pages = read(with_lines(n), paper=paper).pages
+        assert len(pages) == 1
+        assert (round(pages[0].mediabox.width), round(pages[0].mediabox.height)) == size
+
+
+def test_it_says_what_the_screen_says():
+    """Name, edition, lines, total, pieces and pan."""
+    text = read(with_lines(1), unit="in").pages[0].extract_text().replace("\u202f", " ")
+    for words in ("Weir House kitchen", "revision 1", "Line 0", "24 × 80 g", "13 × 9.1 in", "2 pans of 12"):
+        assert words in text
+
+
+@pytest.mark.parametrize("name", ["Брötchen", "面包", "لخبز", "🥖 & <b>bold</b>", "x" * 300])
+def test_names_in_any_script(name):
+    """Every name comes out as it went in, in fonts that have it, and never as markup."""
+    reader = read(with_lines(2, name[:290]))
+    fonts = {str(f["/BaseFont"]) for page in reader.pages for f in (x.get_object() for x in page["/Resources"]["/Font"].values())}
+    assert any("Hyperlegible" in font for font in fonts)
+    if name == "面包":
+        assert any("Droid" in font for font in fonts)
+    if name.startswith("x"):
+        assert "x" * 40 in reader.pages[0].extract_text()
+
+
+def test_two_hundred_lines_take_more_pages_and_lose_none():
+    """A long formula is set small and goes on."""
+    reader = read(with_lines(200))
+    text = " ".join(page.extract_text() for page in reader.pages)
+    assert all(f"Line {i} " in text.replace("\n", " ") for i in range(200))
+    assert "page 1 of" in text

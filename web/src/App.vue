@@ -1,0 +1,35 @@
+<script setup lang="ts">
+import NoticeBar from '@/design/NoticeBar.vue'
+import { useKitchenState } from '@/kitchen'
+import { useTheme } from '@/theme'
+
+useTheme()
+const kitchen = useKitchenState()
+</script>
+
+<template>
+  <header class="no-print">
+    <RouterLink class="mark" :to="{ name: 'formulas' }">
+      <svg viewBox="0 0 28 20" width="28" height="20" aria-hidden="true"><rect class="pan" x="1.5" y="1.5" width="25" height="17" rx="5" /><circle cx="10" cy="10" r="3.6" /><circle cx="18" cy="10" r="3.6" /></svg>
+      Pan Count
+    </RouterLink>
+    <nav aria-label="Main"><RouterLink :to="{ name: 'formulas' }" :class="{ here: $route.path.startsWith('/formulas') }">Formulas</RouterLink></nav>
+    <RouterLink class="kitchen" :to="{ name: 'kitchen' }">{{ kitchen.data.value?.name ?? 'Kitchen' }}</RouterLink>
+  </header>
+  <RouterView />
+  <NoticeBar />
+</template>
+
+<style scoped>
+header { display: flex; align-items: stretch; gap: 24px; padding: 0 22px; min-height: 50px; background: var(--tray); border-bottom: 3px solid var(--rim) }
+.mark { display: flex; gap: 9px; align-items: center; font: 700 1.24rem var(--head); color: var(--rim); text-decoration: none; white-space: nowrap }
+.mark svg { flex: none }
+.mark .pan { fill: none; stroke: var(--rim); stroke-width: 3 }
+.mark circle { fill: var(--crumb) }
+nav { display: flex }
+nav a, .kitchen { line-height: 47px; color: var(--ink-2); text-decoration: none; font-weight: 600; padding: 0 2px }
+nav a.here { color: var(--rim); box-shadow: inset 0 -3px var(--rim) }
+.kitchen { margin-left: auto; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; font-weight: 500; min-width: 0 }
+.kitchen.router-link-active { color: var(--rim); font-weight: 650 }
+@media (max-width: 700px) { header { padding: 0 12px; gap: 14px } }
+</style>

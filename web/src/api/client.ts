@@ -1,0 +1,64 @@
+/** The server, typed by its own OpenAPI document. Only this file knows how it is reached. */
+import createClient from 'openapi-fetch'
+import type { components, paths } from './schema'
+
+type Schemas = components['schemas']
+export type Formula = Schemas['Formula']
+export type Stage = Schemas['Stage']
+export type Line = Schemas['Line']
+export type Role = Schemas['Role']
+export type Count = Schemas['Count']
+export type Pins = Schemas['Pins']
+export type PinName = keyof Pins
+export type Pan = Schemas['RectanglePan'] | Schemas['RoundPan']
+export type Whole = Schemas['Whole']
+export type Worked = Schemas['Worked']
+export type Choice = Schemas['Choice']
+export type Fight = Schemas['Fight']
+export type Panned = Schemas['Panned']
+export type Reference = Schemas['Reference']
+export type Ingredient = Schemas['Ingredient']
+export type KitchenState = Schemas['KitchenState']
+export type Settings = Schemas['Settings']
+export type FormulaHead = Schemas['FormulaHead']
+export type FormulaState = Schemas['FormulaState']
+export type RevisionHead = Schemas['RevisionHead']
+export type SheetPage = Schemas['SheetPage']
+export type Problem = Schemas['Problem']
+
+export const api = createClient<paths>({ baseUrl: '' })
+
+/** What the server, or the way to it, refused. `problem.status` is 0 where nothing answered. */
+export class Refused extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail)
+  }
+  get isAway(): boolean {
+    return this.problem.status === 0 || this.problem.status >= 502
+  }
+  get isBehind(): boolean {
+    return this.problem.status === 409
+  }
+}
+
+const UNREACHED: Problem = {
+  type: 'urn:pancount:problem:unreached',
+  title: 'Pan Count does not answer',
+  status: 0,
+  detail: 'Pan Count does not answer. Is it still running?',
+  errors: [],
+}
+
+/** The data of an answer. Throws `Refused` with problem details for anything else, a lost connection included. */
+export async function ask<T>(answer: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+  let got
+  try {
+    got = await answer
+  } catch (error) {
+    if (error instanceof DOMException && error.name === 'AbortError') throw error
+    throw new Refused(UNREACHED)
+  }
+  if (got.response.ok) return got.data as T
+  const problem = got.error as Partial<Problem> | undefined
+  throw new Refused({ ...UNREACHED, status: got.response.status, ...(typeof problem === 'object' ? problem : {}) })
+}

@@ -1,0 +1,34 @@
+/** The kitchen, its pantry and the core's reference, shared by all screens. */
+import { useQuery } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import { api, ask } from '@/api/client'
+import type { Units } from '@/format'
+
+export function useReference() {
+  return useQuery({ queryKey: ['reference'], queryFn: () => ask(api.GET('/api/reference')), staleTime: Infinity })
+}
+
+export function useKitchenState() {
+  return useQuery({ queryKey: ['kitchen'], queryFn: () => ask(api.GET('/api/kitchen')), staleTime: 60_000 })
+}
+
+export function usePantry() {
+  return useQuery({ queryKey: ['pantry'], queryFn: () => ask(api.GET('/api/pantry')), staleTime: 60_000 })
+}
+
+export function useUnits() {
+  const reference = useReference()
+  const kitchen = useKitchenState()
+  /** Units as set; undefined until both the kitchen and the reference are here. */
+  const units = computed<Units | undefined>(() =>
+    reference.data.value && kitchen.data.value
+      ? {
+          weight: kitchen.data.value.settings.scale.unit,
+          length: kitchen.data.value.settings.length_unit,
+          reference: reference.data.value,
+        }
+      : undefined,
+  )
+  const error = computed(() => reference.error.value ?? kitchen.error.value)
+  return { units, kitchen: kitchen.data, error }
+}

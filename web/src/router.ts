@@ -1,0 +1,16 @@
+import { createRouter, createWebHistory } from 'vue-router'
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', redirect: { name: 'formulas' } },
+    { path: '/formulas', name: 'formulas', component: () => import('@/screens/formulas/FormulasScreen.vue'), meta: { title: 'Formulas' } },
+    { path: '/formulas/:id(\\d+|new)', name: 'formula', component: () => import('@/screens/formula/FormulaScreen.vue'), meta: { title: 'Formula' } },
+    { path: '/formulas/:id(\\d+)/sheet', name: 'sheet', component: () => import('@/screens/sheet/SheetScreen.vue'), meta: { title: 'Weigh sheet' } },
+    { path: '/kitchen', name: 'kitchen', component: () => import('@/screens/settings/SettingsScreen.vue'), meta: { title: 'Kitchen' } },
+    { path: '/:rest(.*)*', component: () => import('@/screens/NotHere.vue'), meta: { title: 'Not here' } },
+  ],
+})
+router.afterEach((to) => {
+  document.title = `${String(to.meta.title)} · Pan Count`
+})

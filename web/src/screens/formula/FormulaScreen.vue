@@ -1,0 +1,290 @@
+<script setup lang="ts">
+/** A formula beside its count and its pan. */
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, nextTick, ref, shallowRef, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import CountTray from './CountTray.vue'
+import PanTray from './PanTray.vue'
+import RevisionList from './RevisionList.vue'
+import StageTable from './StageTable.vue'
+import { useDesk, type Desk } from './useDesk'
+import { useReckoning } from './useReckoning'
+import WorkingCard from './WorkingCard.vue'
+import { workingOf } from './workings'
+import { api, ask, Refused } from '@/api/client'
+import KeysDialog from '@/design/KeysDialog.vue'
+import { when } from '@/format'
+import { useKeys } from '@/keys'
+import { usePantry, useUnits } from '@/kitchen'
+import { tell } from '@/notice'
+
+const KEYS = [
+  ['Enter', 'next line, or a new one below the last'],
+  ['↑ ↓', 'the same column, one line up or down'],
+  ['Alt ↑ ↓', 'move the line, over the edge into the next stage'],
+  ['Alt Backspace', 'remove the line'],
+  ['Alt Enter', 'new stage'],
+  ['=', 'how was this number worked out?'],
+  ['Ctrl S', 'save a revision'],
+  ['Ctrl Z', 'undo; with Shift: do again'],
+  ['W', 'weigh sheet'],
+  ['?', 'these keys'],
+] as const
+
+const route = useRoute()
+const router = useRouter()
+const cache = useQueryClient()
+const { units, error: unitsError } = useUnits()
+const pantry = usePantry()
+const known = computed(() => pantry.data.value ?? [])
+
+const routeId = computed(() => (route.params.id === 'new' ? null : Number(route.params.id)))
+const desk = useDesk((id) => void router.replace({ params: { id }, query: route.query }))
+watch(
+  routeId,
+  (id) => {
+    if (!desk.loaded.value || id !== (desk.head.value?.id ?? null)) void desk.open(id)
+  },
+  { immediate: true },
+)
+
+/* Reading a revision shows it in place of the desk, under the desk's count. */
+const reading = computed(() => (route.query.revision ? Number(route.query.revision) : undefined))
+const revision = useQuery({
+  queryKey: ['revision', routeId, reading],
+  enabled: () => reading.value !== undefined && routeId.value !== null,
+  queryFn: () =>
+    ask(
+      api.GET('/api/formulas/{formula_id}/revisions/{number}', {
+        params: { path: { formula_id: routeId.value as number, number: reading.value as number } },
+      }),
+    ),
+})
+const view = computed<Desk | null>(() => {
+  if (reading.value === undefined) return desk.desk.value
+  const formula = revision.data.value?.formula
+  return formula ? { formula: JSON.parse(JSON.stringify(formula)), count: desk.desk.value.count } : null
+})
+const shownDesk = computed(() => view.value ?? desk.desk.value)
+const ready = computed(() => desk.loaded.value && view.value !== null)
+const { whole, problem, stale } = useReckoning(shownDesk, ready)
+
+const opened = computed(() => (route.query.working ? String(route.query.working) : null))
+const working = computed(() =>
+  opened.value && whole.value && units.value ? workingOf(opened.value, whole.value, shownDesk.value.formula, units.value) : null,
+)
+let cameFrom: HTMLElement | null = null
+function openWorking(name: string): void {
+  if (!opened.value) cameFrom = document.activeElement as HTMLElement | null
+  void router.replace({ query: { ...route.query, working: name } })
+}
+function closeWorking(): void {
+  const { working: _, ...query } = route.query
+  void router.replace({ query })
+  void nextTick(() => cameFrom?.focus())
+}
+
+const styles = computed({
+  get: () => desk.desk.value.formula.styles.join(', '),
+  set: (text: string) => {
+    const words = text.split(',').map((word) => word.trim().slice(0, 40)).filter(Boolean)
+    desk.desk.value.formula.styles = [...new Set(words)].slice(0, 12)
+  },
+})
+
+const keepingSays = computed(() => {
+  const number = desk.head.value?.latest_number ?? 0
+  if (desk.keeping.value === 'keeping') return 'keeping …'
+  if (!desk.unsaved.value) return number ? `revision ${number}` : ''
+  if (!desk.head.value) return 'not kept yet'
+  return number ? `draft on revision ${number}, kept` : 'draft, kept'
+})
+
+/* Saving: a word or two on what was tried, then the revision. */
+const asking = ref(false)
+const note = ref('')
+const saving = ref(false)
+const saveProblem = shallowRef<Refused | null>(null)
+const noteField = ref<HTMLInputElement>()
+
+function askToSave(): void {
+  if (reading.value !== undefined) return
+  saveProblem.value = null
+  asking.value = true
+}
+async function saved(): Promise<void> {
+  asking.value = false
+  note.value = ''
+  tell(`Saved as revision ${desk.head.value?.latest_number}.`)
+  for (const queryKey of [['formulas'], ['pantry'], ['revisions']]) await cache.invalidateQueries({ queryKey })
+}
+async function save(onTopOf?: number): Promise<void> {
+  saving.value = true
+  saveProblem.value = null
+  try {
+    await desk.save(note.value.trim(), undefined, onTopOf)
+    await saved()
+  } catch (caught) {
+    if (!(caught instanceof Refused)) throw caught
+    saveProblem.value = caught
+    if (!caught.isBehind && !caught.isAway) {
+      asking.value = false
+      problem.value = caught.problem
+    }
+  } finally {
+    saving.value = false
+  }
+}
+async function saveOnTop(): Promise<void> {
+  await save(await desk.keepMine())
+}
+async function bringBack(): Promise<void> {
+  if (!view.value || !desk.head.value) return
+  const number = reading.value
+  await desk.save(`Brought back revision ${number}`, JSON.parse(JSON.stringify(view.value.formula)), desk.head.value.latest_number)
+  await router.replace({ query: {} })
+  await saved()
+}
+
+const showsRevisions = ref(false)
+const showsKeys = ref(false)
+const sheet = computed(() => ({ name: 'sheet', params: { id: desk.head.value?.id ?? 'new' }, query: reading.value ? { revision: reading.value } : {} }))
+const file = (ending: string) => `/api/formulas/${desk.head.value?.id}/formula.${ending}${reading.value ? `?revision=${reading.value}` : ''}`
+
+useKeys({
+  'mod+s': askToSave,
+  'mod+z': () => desk.undo(),
+  'mod+shift+z': () => desk.redo(),
+  'mod+y': () => desk.redo(),
+  w: () => desk.head.value && void router.push(sheet.value),
+  '?': () => (showsKeys.value = true),
+  Escape: closeWorking,
+})
+
+const problemAtFormula = computed(() => problem.value?.errors?.[0]?.detail ?? problem.value?.detail)
+</script>
+
+<template>
+  <main class="page formula">
+    <div v-if="desk.error.value || unitsError" class="said stop" role="alert">
+      <strong>{{ desk.error.value?.problem.title ?? 'The kitchen cannot be opened' }}</strong>
+      {{ desk.error.value?.message ?? unitsError?.message }}
+      <div class="row">
+        <button type="button" class="button" @click="desk.open(routeId)">Try again</button>
+        <RouterLink class="button" :to="{ name: 'formulas' }">All formulas</RouterLink>
+      </div>
+    </div>
+    <p v-else-if="!desk.loaded.value || !units" class="quiet">Fetching the formula …</p>
+    <template v-else>
+      <div class="page-head">
+        <h1 class="name">
+          <input v-model="desk.desk.value.formula.name" maxlength="300" placeholder="Name of the formula" aria-label="Name of the formula" :disabled="reading !== undefined" :class="{ wrong: problem?.errors?.some((e) => e.pointer === '/name') }" />
+        </h1>
+        <input v-model.lazy="styles" class="styles chip" placeholder="style words" aria-label="Style words, comma between" :disabled="reading !== undefined" />
+        <span class="chip" :class="{ draft: desk.unsaved.value }" role="status">{{ keepingSays }}</span>
+        <span class="spacer" />
+        <button type="button" class="button bare" :disabled="!desk.canUndo.value" title="Undo (Ctrl Z)" @click="desk.undo()">Undo</button>
+        <button type="button" class="button bare" @click="showsRevisions = true">Revisions</button>
+        <el-dropdown class="take-out" trigger="click" :disabled="!desk.head.value">
+          <button type="button" class="button bare" :disabled="!desk.head.value">Take out</button>
+          <template #dropdown>
+            <el-dropdown-menu>
+              <el-dropdown-item><a class="plain-link" :href="file('json')">Formula file (JSON)</a></el-dropdown-item>
+              <el-dropdown-item><a class="plain-link" :href="file('csv')">Spreadsheet (CSV)</a></el-dropdown-item>
+            </el-dropdown-menu>
+          </template>
+        </el-dropdown>
+        <RouterLink v-if="desk.head.value" class="button" :to="sheet">Weigh sheet</RouterLink>
+        <button type="button" class="button go" :disabled="reading !== undefined || !desk.unsaved.value" @click="askToSave">Save revision</button>
+      </div>
+
+      <div class="tellings">
+        <div v-if="desk.keeping.value === 'away'" class="said stop" role="alert">
+          <strong>The kitchen’s records cannot be reached.</strong>
+          What you type is kept in this browser, and goes in by itself as soon as they are back.
+        </div>
+        <div v-if="desk.keeping.value === 'behind'" class="said stop" role="alert">
+          <strong>This formula was changed in another window.</strong>
+          Your text is kept here, in this one. Choose which goes on; a saved revision is never lost either way.
+          <div class="row">
+            <button type="button" class="button" @click="desk.keepMine()">Keep mine</button>
+            <button type="button" class="button" @click="desk.takeTheirs()">Take theirs</button>
+          </div>
+        </div>
+        <p v-if="desk.broughtBack.value && desk.keeping.value !== 'behind'" class="said">Text that had not reached the records was brought back from this browser.</p>
+        <div v-if="reading !== undefined" class="said now">
+          <strong>Reading revision {{ reading }}<template v-if="revision.data.value">: {{ revision.data.value.head.note || 'no note' }}, {{ when(revision.data.value.head.saved_at) }}</template></strong>
+          <span v-if="revision.error.value">{{ revision.error.value.message }}</span>
+          <div class="row">
+            <button v-if="view" type="button" class="button" @click="bringBack">Bring it back as a new revision</button>
+            <RouterLink class="button" :to="{ query: {} }">Back to what you are working on</RouterLink>
+          </div>
+        </div>
+      </div>
+
+      <fieldset class="trays" :class="{ stale }" :disabled="reading !== undefined">
+        <section class="tray" aria-labelledby="formula-head">
+          <div class="tray-head">
+            <h2 id="formula-head">Formula</h2>
+            <span class="quiet">type grams or percent; the other follows</span>
+          </div>
+          <StageTable :formula="shownDesk.formula" :whole="whole" :problem="problem" :pantry="known" :units="units" @working="openWorking" @undo="desk.undo()" />
+          <p v-if="problem" class="said stop" role="alert">{{ problemAtFormula }}</p>
+          <p v-for="(n, i) in whole?.formula.notes" :key="i" class="said now">{{ n.text }}</p>
+        </section>
+        <CountTray :formula="shownDesk.formula" :count="shownDesk.count" :whole="whole" :problem="problem" :units="units" @working="openWorking" />
+        <PanTray :formula="shownDesk.formula" :count="shownDesk.count" :whole="whole" :problem="problem" :units="units" />
+      </fieldset>
+      <WorkingCard v-if="working" :working="working" @open="openWorking" @close="closeWorking" />
+
+      <el-dialog v-model="asking" title="Save a revision" width="min(520px, 94vw)" @opened="noteField?.focus()">
+        <form @submit.prevent="save()">
+          <label class="label">What did you try? A word or two, if you like.
+            <input ref="noteField" v-model="note" class="field" maxlength="300" />
+          </label>
+          <div v-if="saveProblem" class="said stop" role="alert">
+            <strong>{{ saveProblem.problem.title }}</strong>{{ saveProblem.message }}
+            <template v-if="saveProblem.isBehind"> Your text is still here.</template>
+            <div v-if="saveProblem.isBehind" class="row">
+              <button type="button" class="button" @click="saveOnTop">Save mine on top of it</button>
+              <RouterLink class="button" :to="{ name: 'formula', params: { id: routeId ?? 'new' } }" target="_blank">Look at theirs</RouterLink>
+            </div>
+          </div>
+          <div class="dialog-foot">
+            <button type="button" class="button" @click="asking = false">Not now</button>
+            <button type="submit" class="button go" :disabled="saving">Save</button>
+          </div>
+        </form>
+      </el-dialog>
+      <el-dialog v-model="showsRevisions" title="Revisions" width="min(560px, 94vw)">
+        <RevisionList v-if="desk.head.value" :id="desk.head.value.id" :latest="desk.head.value.latest_number" :reading="reading" @click="showsRevisions = false" />
+        <p v-else class="quiet">Nothing saved yet.</p>
+      </el-dialog>
+      <KeysDialog v-model="showsKeys" :keys="KEYS" />
+    </template>
+  </main>
+</template>
+
+<style scoped>
+.name { flex: 0 1 auto; min-width: 0; max-width: 100% }
+.name input { field-sizing: content; min-width: 220px; max-width: min(460px, 88vw); border: 1.5px solid transparent; background: none; border-radius: 10px; padding: 2px 6px; margin-left: -8px; text-overflow: ellipsis; font-weight: 700 }
+.name input:hover, .name input:focus { border-color: var(--rim-soft) }
+.name input.wrong { border-color: var(--stop); background: var(--stop-soft) }
+.styles { background: none; field-sizing: content; min-width: 90px; max-width: 250px; min-height: 30px; text-overflow: ellipsis }
+.tellings { display: grid; gap: 8px }
+.tellings > * { margin-bottom: 10px }
+.trays { border: 0; margin: 0; padding: 0; min-width: 0; display: grid; gap: 14px; grid-template-columns: minmax(440px, 1.32fr) minmax(320px, 1fr) minmax(330px, 1.08fr); align-items: start }
+.trays.stale :deep(.worked) { transition: opacity .15s .25s; opacity: .55 }
+.trays .said { margin-top: 8px }
+.page-head .button { padding-inline: 12px }
+.page-head .bare { padding-inline: 7px }
+.take-out { font-size: 1rem }
+.plain-link { color: inherit; text-decoration: none; display: block; padding: 4px 0 }
+.dialog-foot { display: flex; justify-content: end; gap: 10px; margin-top: 16px }
+.said { margin-top: 10px }
+@media (max-width: 1180px) {
+  .trays { grid-template-columns: repeat(2, minmax(0, 1fr)) }
+  .trays > :first-child { grid-column: 1 / -1 }
+}
+@media (max-width: 760px) { .trays { grid-template-columns: minmax(0, 1fr) } .page-head { gap: 4px 8px; margin-bottom: 8px } .spacer { display: none } .page-head .bare:first-of-type { margin-left: -7px } }
+</style>

@@ -1,0 +1,145 @@
+<script setup lang="ts">
+/** One line of a formula: its role, name, percent, weight as written, and weight in this count. */
+import { computed, ref } from 'vue'
+import IngredientField from './IngredientField.vue'
+import { findIngredient, setAmount } from './lines'
+import type { Ingredient, Line, Role } from '@/api/client'
+import NumberField from '@/design/NumberField.vue'
+import { shown, type Units } from '@/format'
+
+export interface LineRowProps {
+  /** The desk's own line; it is edited in place. */
+  line: Line
+  figures: { given: string; percent: number; weight_g: number } | undefined
+  /** Weight in this count. [g] */
+  countG: number | undefined
+  pantry: readonly Ingredient[]
+  units: Units
+  /** Where it stands, as "stage:line". */
+  spot: string
+  /** What the server says is wrong, by field. */
+  wrong: Readonly<Record<string, string>>
+  /** Length of the bar under the line, 0 to 1. */
+  share: number
+}
+const props = defineProps<LineRowProps>()
+const emit = defineEmits<{
+  working: [opened: string]
+  /** Go on to the next line, or make one. */
+  done: []
+  move: [by: 1 | -1]
+  remove: []
+}>()
+
+const ROLES: Role[] = ['flour', 'liquid', 'fat', 'sugar', 'salt', 'leaven', 'egg', 'dairy', 'flavour', 'inclusion']
+const more = ref(false)
+const called = computed(() => props.line.name || 'line without a name')
+const percent = computed(() => props.line.percent ?? (props.line.weight_g == null ? null : props.figures?.percent))
+const weight = computed(() => props.line.weight_g ?? (props.line.percent == null ? null : props.figures?.weight_g))
+const isOpen = computed(() => props.line.percent == null && props.line.weight_g == null)
+
+function rename(name: string): void {
+  const known = findIngredient(props.pantry, name)
+  const before = findIngredient(props.pantry, props.line.name)
+  if (known) props.line.role = known.role
+  else if (before) props.line.role = null
+  props.line.name = name
+}
+function chooseRole(event: Event): void {
+  props.line.role = ((event.target as HTMLSelectElement).value || null) as Role | null
+}
+</script>
+
+<template>
+  <li class="line" :style="{ '--share': share, '--role': `var(--role-${line.role ?? 'salt'})` }">
+    <span class="role" :class="{ unknown: !line.role && line.name, wrong: wrong.role }">
+      <select :value="line.role ?? ''" :aria-label="`What ${called} is in the dough`" :title="line.role ?? 'What is it in the dough?'" @change="chooseRole">
+        <option value="">What is it?</option>
+        <option v-for="role in ROLES" :key="role" :value="role">{{ role }}</option>
+      </select>
+      <span aria-hidden="true">{{ line.role || !line.name ? '' : '?' }}</span>
+    </span>
+    <IngredientField
+      :data-cell="`${spot}:name`"
+      :name="line.name"
+      :pantry="pantry"
+      :wrong="wrong.name ?? wrong.role"
+      :label="`Name of line ${spot.replace(':', '.')}`"
+      @change="rename"
+      @done="emit('done')"
+    />
+    <NumberField
+      :data-cell="`${spot}:percent`"
+      :value="percent"
+      kind="percent"
+      :units="units"
+      :label="`${called}, percent of flour`"
+      :worked="line.percent == null"
+      :wrong="wrong.percent"
+      @change="setAmount(line, 'percent', $event)"
+      @working="emit('working', `line:${spot}:percent`)"
+    />
+    <NumberField
+      :data-cell="`${spot}:weight_g`"
+      :value="weight"
+      kind="g"
+      :units="units"
+      :label="`${called}, weight as written`"
+      :worked="line.weight_g == null"
+      :wrong="wrong.weight_g"
+      @change="setAmount(line, 'weight_g', $event)"
+      @working="emit('working', `line:${spot}:weight_g`)"
+    />
+    <button
+      type="button"
+      class="counted worked"
+      :aria-label="`${called} in this count: ${countG == null || isOpen ? 'open' : shown(countG, 'g', units)}. How was it worked out?`"
+      @click="emit('working', `line:${spot}:count_g`)"
+    >
+      {{ countG == null || isOpen ? '–' : shown(countG, 'g', units) }}
+    </button>
+    <button type="button" class="more" :class="{ noted: line.note }" :aria-expanded="more" :aria-label="`More for ${called}`" @click="more = !more">
+      <svg viewBox="0 0 20 20" width="16" aria-hidden="true"><path d="M5 8l5 5 5-5" fill="none" stroke="currentColor" stroke-width="2.4" stroke-linecap="round" /></svg>
+    </button>
+    <div v-if="more" class="extra">
+      <input v-model="line.note" class="field" maxlength="300" placeholder="Note: warm, soft, last …" :aria-label="`Note for ${called}`" />
+      <button type="button" class="button bare" :aria-label="`Move ${called} up`" @click="emit('move', -1)">Up</button>
+      <button type="button" class="button bare" :aria-label="`Move ${called} down`" @click="emit('move', 1)">Down</button>
+      <button type="button" class="button bare" :aria-label="`Remove ${called}`" @click="emit('remove')">Remove</button>
+    </div>
+  </li>
+</template>
+
+<style scoped>
+.line { display: grid; grid-template-columns: 18px minmax(90px, 1fr) 66px 74px 76px 26px; align-items: center; column-gap: 2px; border-bottom: 1px solid var(--rim-faint); position: relative; min-height: 32px }
+.line::after { content: ''; position: absolute; left: 22px; bottom: -1px; height: 3px; border-radius: 2px; width: calc((100% - 270px) * var(--share)); background: var(--role); pointer-events: none }
+.role { position: relative; width: 16px; height: 24px; display: grid; place-items: center; font-weight: 700; font-size: .8rem }
+.role::before { content: ''; position: absolute; width: 10px; height: 10px; border-radius: 50%; background: var(--role) }
+.role.unknown::before { width: 16px; height: 16px; background: var(--crust-soft); border: 1.5px solid var(--crust) }
+.role.wrong::before { background: var(--stop-soft); border-color: var(--stop) }
+.role span { position: relative; color: var(--crust); pointer-events: none }
+.role select { position: absolute; inset: 0; opacity: 0; cursor: pointer; width: 100%; z-index: 1 }
+.role:focus-within { outline: 3px solid var(--crust); border-radius: 8px }
+.counted { border: 0; background: none; text-align: right; padding: 4px 5px; border-radius: 8px; font-weight: 700; cursor: pointer; font-size: 1.02rem }
+.counted:hover { background: var(--crust-soft) }
+.more { border: 0; background: none; width: 26px; height: 30px; padding: 0; cursor: pointer; color: var(--ink-2); border-radius: 8px; display: grid; place-items: center; justify-self: end }
+.more.noted { color: var(--rim) }
+.more:hover { background: var(--rim-faint) }
+.more[aria-expanded='true'] svg { transform: rotate(180deg) }
+.extra { grid-column: 2 / -1; display: flex; flex-wrap: wrap; gap: 2px; padding: 2px 0 7px }
+.extra .field { flex: 1 1 130px; min-height: 34px; width: 0 }
+.extra .button { padding: 2px 7px }
+@media (max-width: 700px) {
+  .line { grid-template-columns: 18px repeat(3, 1fr) 40px; padding-top: 4px }
+  .line::after { width: calc((100% - 64px) * var(--share)) }
+  .ingredient { grid-column: 2 / 5 }
+  .ingredient :deep(.el-autocomplete) { --el-component-size: 40px }
+  .more { grid-area: 1 / 5; width: 40px; height: 44px }
+  .line > .number { grid-row: 2; grid-column: 2 }
+  .line > .number ~ .number { grid-column: 3 }
+  .line :deep(.number input) { padding: 9px 0 }
+  .counted { grid-area: 2 / 4; padding: 10px 5px }
+  .extra { grid-row: 3; grid-column: 1 / -1 }
+  .extra .button { min-height: 44px }
+}
+</style>

@@ -1,0 +1,39 @@
+<script setup lang="ts">
+/** The revisions of a formula: to read one, and to bring one back. */
+import { useQuery } from '@tanstack/vue-query'
+import { api, ask } from '@/api/client'
+import { when } from '@/format'
+
+export interface RevisionListProps {
+  id: number
+  latest: number
+  /** The revision being read; undefined while the desk is shown. */
+  reading: number | undefined
+}
+const props = defineProps<RevisionListProps>()
+
+const revisions = useQuery({
+  queryKey: ['revisions', () => props.id, () => props.latest],
+  queryFn: () => ask(api.GET('/api/formulas/{formula_id}/revisions', { params: { path: { formula_id: props.id } } })),
+})
+</script>
+
+<template>
+  <p v-if="revisions.isPending.value" class="quiet">Fetching the revisions …</p>
+  <p v-else-if="revisions.error.value" class="said stop">{{ revisions.error.value.message }}</p>
+  <p v-else-if="!revisions.data.value?.length" class="quiet">Nothing saved yet. What you type is kept as a draft until then.</p>
+  <ul v-else>
+    <li v-for="revision in revisions.data.value" :key="revision.number">
+      <RouterLink :to="{ query: { revision: revision.number } }" :aria-current="revision.number === reading || undefined">
+        <b>Revision {{ revision.number }}</b><span>{{ revision.note || 'no note' }}</span><small class="quiet">{{ when(revision.saved_at) }}</small>
+      </RouterLink>
+    </li>
+  </ul>
+</template>
+
+<style scoped>
+ul { list-style: none; margin: 0; padding: 0 }
+a { display: grid; grid-template-columns: auto 1fr; gap: 2px 12px; padding: 10px 6px; color: inherit; text-decoration: none; border-bottom: 1px solid var(--rim-faint) }
+a:hover, a[aria-current] { background: var(--rim-faint) }
+small { grid-column: 2 }
+</style>

@@ -1,0 +1,171 @@
+<script setup lang="ts">
+/** The formula's stages and lines, to be typed in grams or percent, all from the keyboard. */
+import { computed, nextTick, ref } from 'vue'
+import LineRow from './LineRow.vue'
+import { addLine, emptyStage, moveLine, removeLine, type Spot } from './lines'
+import type { Formula, Ingredient, Problem, Whole } from '@/api/client'
+import { shown, withUnit, type Units } from '@/format'
+import { tell } from '@/notice'
+
+export interface StageTableProps {
+  /** The desk's own formula; it is edited in place. */
+  formula: Formula
+  whole: Whole | null
+  problem: Problem | null
+  pantry: readonly Ingredient[]
+  units: Units
+}
+const props = defineProps<StageTableProps>()
+const emit = defineEmits<{ working: [opened: string]; undo: [] }>()
+
+const table = ref<HTMLElement>()
+let keys = 0
+const keyOf = new WeakMap<object, number>()
+/** Lines and stages have no name of their own to go by; each object gets a number that moves with it. */
+function key(of: object): number {
+  if (!keyOf.has(of)) keyOf.set(of, ++keys)
+  return keyOf.get(of) as number
+}
+
+/** What the server says is wrong, by "stage:line" and field. */
+const wrong = computed(() => {
+  const found: Record<string, Record<string, string>> = {}
+  for (const issue of props.problem?.errors ?? []) {
+    const at = /\/stages\/(\d+)\/lines\/(\d+)(?:\/(\w+))?/.exec(issue.pointer)
+    if (at) (found[`${at[1]}:${at[2]}`] ??= {})[at[3] ?? 'name'] = issue.detail
+  }
+  return found
+})
+const NOTHING = {}
+
+const most = computed(() => Math.max(1, ...(props.whole?.formula.stages.flatMap((s) => s.lines.map((l) => l.percent)) ?? [])))
+const share = (s: number, n: number) => Math.min(1, (props.whole?.formula.stages[s]?.lines[n]?.percent ?? 0) / most.value)
+
+function focusCell(spot: Spot | null, column: string): void {
+  if (!spot) return
+  void nextTick(() => {
+    const cell = table.value?.querySelector<HTMLElement>(`[data-cell="${spot.stage}:${spot.line}:${column}"]`)
+    ;(cell?.matches('input') ? cell : cell?.querySelector('input'))?.focus()
+  })
+}
+/** Which cell the keyboard is in. */
+function cellOf(target: EventTarget | null): { spot: Spot; column: string } | null {
+  const at = (target as HTMLElement).closest?.('[data-cell]')?.getAttribute('data-cell')?.split(':')
+  return at ? { spot: { stage: Number(at[0]), line: Number(at[1]) }, column: at[2] as string } : null
+}
+
+function add(spot: Spot): void {
+  focusCell(addLine(props.formula, spot), 'name')
+}
+function next({ stage, line }: Spot, column: string): void {
+  if (props.formula.stages[stage]?.lines[line + 1]) focusCell({ stage, line: line + 1 }, column)
+  else add({ stage, line })
+}
+function remove(spot: Spot, column = 'name'): void {
+  const name = props.formula.stages[spot.stage]?.lines[spot.line]?.name || 'a line without a name'
+  focusCell(removeLine(props.formula, spot), column)
+  tell(`Removed ${name}.`, () => emit('undo'))
+}
+function move(spot: Spot, by: 1 | -1, column = 'name'): void {
+  focusCell(moveLine(props.formula, spot, by), column)
+}
+function addStage(): void {
+  props.formula.stages.push(emptyStage(''))
+  const last = props.formula.stages.length - 1
+  void nextTick(() => table.value?.querySelector<HTMLElement>(`[data-stage="${last}"]`)?.focus())
+}
+function removeStage(s: number): void {
+  const [gone] = props.formula.stages.splice(s, 1)
+  tell(`Removed the stage ${gone?.name || 'without a name'} and its ${gone?.lines.length} lines.`, () => emit('undo'))
+}
+
+const STEP: Record<string, 1 | -1 | undefined> = { ArrowUp: -1, ArrowDown: 1 }
+function onKey(event: KeyboardEvent): void {
+  const at = cellOf(event.target)
+  const by = STEP[event.key]
+  if (event.key === 'Enter' && event.altKey) {
+    event.preventDefault()
+    addStage()
+  } else if (!at) {
+    return
+  } else if (event.altKey && by) {
+    event.preventDefault()
+    move(at.spot, by, at.column)
+  } else if (event.altKey && (event.key === 'Backspace' || event.key === 'Delete')) {
+    event.preventDefault()
+    remove(at.spot, at.column)
+  } else if (at.column !== 'name' && by) {
+    event.preventDefault()
+    focusCell({ stage: at.spot.stage, line: at.spot.line + by }, at.column)
+  } else if (at.column !== 'name' && event.key === 'Enter') {
+    event.preventDefault()
+    next(at.spot, at.column)
+  }
+}
+const stageWeight = (s: number) => {
+  const weight = props.whole?.stage_count_g[s]
+  return weight === undefined ? '' : shown(weight, 'g', props.units)
+}
+const enterStage = (s: number) => (props.formula.stages[s]?.lines.length ? focusCell({ stage: s, line: 0 }, 'name') : add({ stage: s, line: -1 }))
+</script>
+
+<template>
+  <div ref="table" @keydown="onKey">
+    <div class="columns quiet" aria-hidden="true"><span>% of flour</span><span>as written</span><span class="worked">this count</span></div>
+    <section v-for="(stage, s) in formula.stages" :key="key(stage)" :aria-label="stage.name || 'Stage without a name'">
+      <div class="stage">
+        <input v-model="stage.name" :data-stage="s" class="stage-name" maxlength="300" placeholder="Name of the stage" aria-label="Name of the stage" @keydown.enter.exact.prevent="enterStage(s)" />
+        <span class="worked stage-weight">{{ stageWeight(s) }}</span>
+        <button v-if="formula.stages.length > 1" type="button" class="drop" :aria-label="`Remove the stage ${stage.name}`" title="Remove the stage" @click="removeStage(s)">×</button>
+        <span v-else />
+      </div>
+      <ul>
+        <LineRow
+          v-for="(line, n) in stage.lines"
+          :key="key(line)"
+          :line="line"
+          :figures="whole?.formula.stages[s]?.lines[n]"
+          :count-g="whole?.count_g[s]?.[n]"
+          :pantry="pantry"
+          :units="units"
+          :spot="`${s}:${n}`"
+          :wrong="wrong[`${s}:${n}`] ?? NOTHING"
+          :share="share(s, n)"
+          @working="emit('working', $event)"
+          @done="focusCell({ stage: s, line: n }, 'percent')"
+          @move="move({ stage: s, line: n }, $event)"
+          @remove="remove({ stage: s, line: n })"
+        />
+      </ul>
+      <button type="button" class="button bare add" @click="add({ stage: s, line: stage.lines.length - 1 })">+ Line</button>
+      <button v-if="s === formula.stages.length - 1" type="button" class="button bare add" @click="addStage">+ Stage</button>
+    </section>
+    <div v-if="whole" class="totals">
+      <button type="button" @click="emit('working', 'written_flour')"><b class="worked">{{ withUnit(whole.formula.flour_g, 'g', units) }}</b>flour as written</button>
+      <button type="button" @click="emit('working', 'liquid')"><b class="worked">{{ shown(whole.formula.liquid_percent, 'percent', units) }}</b>liquid %</button>
+      <button type="button" @click="emit('working', 'total')"><b class="worked">{{ shown(whole.formula.total_percent, 'percent', units) }}</b>total %</button>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.columns { display: grid; grid-template-columns: 1fr 70px 76px 76px 26px; text-align: right; font-size: .78rem }
+.columns span:first-child { grid-column: 2 }
+.columns span { padding-right: 5px; white-space: nowrap }
+.stage { display: grid; grid-template-columns: 1fr auto 26px; align-items: center; margin-top: 4px; border-bottom: 2px solid var(--rim-soft) }
+.stage-name { border: 0; background: none; font-weight: 700; color: var(--rim); padding: 3px 4px; border-radius: 8px; min-width: 0; text-overflow: ellipsis }
+.stage-name:hover { background: var(--rim-faint) }
+.stage-weight { font-weight: 700; padding: 0 7px }
+.drop { border: 0; background: none; font-size: 1.2rem; line-height: 1; height: 28px; color: var(--ink-2); cursor: pointer; border-radius: 8px }
+.drop:hover { background: var(--stop-soft); color: var(--stop) }
+ul { list-style: none; margin: 0; padding: 0 }
+.add { font-size: .88rem; min-height: 30px }
+.totals { display: flex; gap: 8px; margin-top: 8px }
+.totals button { flex: 1; border: 0; border-radius: 10px; background: var(--rim-faint); padding: 5px; font-size: .8rem; color: var(--ink-2); cursor: pointer; display: grid; justify-items: center }
+.totals b { font-size: 1.12rem }
+.totals button:hover { background: var(--crust-soft) }
+@media (max-width: 700px) {
+  .columns { grid-template-columns: 18px repeat(3, 1fr) 40px }
+  .stage-name, .add { min-height: 44px }
+}
+</style>

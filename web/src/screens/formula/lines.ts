@@ -1,0 +1,98 @@
+/** Editing of lines and stages: plain functions on the desk's own copy of a formula. No baking arithmetic. */
+import type { Formula, Ingredient, Line, Stage } from '@/api/client'
+
+export const emptyLine = (): Line => ({ name: '', role: null, weight_g: null, percent: null, note: '' })
+export const emptyStage = (name: string): Stage => ({ name, lines: [emptyLine()] })
+
+export function emptyFormula(): Formula {
+  return {
+    name: '',
+    styles: [],
+    flour_g: 1000,
+    stages: [emptyStage('Dough')],
+    usual: { piece_g: 80, pieces_per_pan: 12, pans: 1, bench_loss: 0.02, fill_kind: 'pull_apart_buns', fill: null, pan: null },
+    note: '',
+  }
+}
+
+/** Where a line stands. */
+export interface Spot {
+  stage: number
+  line: number
+}
+
+/** Put an empty line after `spot` (before the first with line −1). Returns its spot. */
+export function addLine(formula: Formula, spot: Spot): Spot {
+  const at = { stage: spot.stage, line: spot.line + 1 }
+  formula.stages[at.stage]?.lines.splice(at.line, 0, emptyLine())
+  return at
+}
+
+/** Take a line out. Returns the spot to go on at, or null where the stage is empty now. */
+export function removeLine(formula: Formula, spot: Spot): Spot | null {
+  const lines = formula.stages[spot.stage]?.lines
+  if (!lines) return null
+  lines.splice(spot.line, 1)
+  return lines.length ? { stage: spot.stage, line: Math.min(spot.line, lines.length - 1) } : null
+}
+
+/** Move a line one place up or down, over the edge into the next stage. Returns its new spot. */
+export function moveLine(formula: Formula, spot: Spot, by: 1 | -1): Spot {
+  const from = formula.stages[spot.stage]
+  const line = from?.lines[spot.line]
+  if (!from || !line) return spot
+  const next = spot.line + by
+  if (next >= 0 && next < from.lines.length) {
+    from.lines.splice(spot.line, 1)
+    from.lines.splice(next, 0, line)
+    return { stage: spot.stage, line: next }
+  }
+  const other = formula.stages[spot.stage + by]
+  if (!other) return spot
+  from.lines.splice(spot.line, 1)
+  const at = by > 0 ? 0 : other.lines.length
+  other.lines.splice(at, 0, line)
+  return { stage: spot.stage + by, line: at }
+}
+
+/** Set a line's weight or percent; the other one follows from it, so it is let go. */
+export function setAmount(line: Line, field: 'weight_g' | 'percent', value: number | null): void {
+  line.weight_g = field === 'weight_g' ? value : null
+  line.percent = field === 'percent' ? value : null
+}
+
+/** The known ingredient that is called `name`, by its own or another name. */
+export function findIngredient(pantry: readonly Ingredient[], name: string): Ingredient | undefined {
+  const wanted = name.trim().toLowerCase()
+  const called = (item: Ingredient) => [item.name, ...item.also].some((n) => n.toLowerCase() === wanted)
+  return pantry.find(called)
+}
+
+/** Ingredients whose name, or another name of theirs, holds `text`; those that start with it first. */
+export function suggest(pantry: readonly Ingredient[], text: string, most = 8): Ingredient[] {
+  const wanted = text.trim().toLowerCase()
+  if (!wanted) return []
+  const rank = (item: Ingredient) => {
+    const names = [item.name, ...item.also].map((n) => n.toLowerCase())
+    if (names[0]?.startsWith(wanted)) return 0
+    if (names.some((n) => n.split(/[\s,]+/).some((word) => word.startsWith(wanted)))) return 1
+    return names.some((n) => n.includes(wanted)) ? 2 : 3
+  }
+  return pantry
+    .map((item) => ({ item, rank: rank(item) }))
+    .filter((found) => found.rank < 3)
+    .sort((a, b) => a.rank - b.rank)
+    .slice(0, most)
+    .map((found) => found.item)
+}
+
+/** A formula without its untouched lines, ready to be saved. */
+export function withoutBlankLines(formula: Formula): Formula {
+  const untouched = (line: Line) => !line.name.trim() && line.weight_g == null && line.percent == null && !line.note
+  return {
+    ...formula,
+    stages: formula.stages
+      .map((stage) => ({ ...stage, lines: stage.lines.filter((line) => !untouched(line)) }))
+      .filter((stage) => stage.lines.length),
+  }
+}

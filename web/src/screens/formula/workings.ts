@@ -1,0 +1,176 @@
+/** How a number was worked out, put into words from the core's relations. Only words are made here, no numbers. */
+import type { Formula, PinName, Reference, Whole } from '@/api/client'
+import { DIGITS, withUnit, type Kind, type Units } from '@/format'
+
+/** Which number is open: a quantity of the count, a figure of the formula, or a line's figure ("line:0:2:percent"). */
+export type Opened = string
+
+export interface WorkingInput {
+  label: string
+  figure: string
+  /** Where it came from, in words. */
+  from: string
+  /** What to open to go on from here; absent where there is nothing further back. */
+  opens?: Opened
+}
+
+export interface Working {
+  title: string
+  figure: string
+  says: string
+  /** The relation with names, and the same with figures; empty where it is a plain sum. */
+  words: string
+  figures: string
+  inputs: WorkingInput[]
+}
+
+const FROM = {
+  pinned: 'pinned by you',
+  worked: 'worked out',
+  usual: 'usual for this formula',
+  written: 'as the formula is written',
+  formula: 'from the formula',
+  pan: 'from the pan',
+} as const
+
+const fillUnit = (per: string) => (per === 'area' ? 'g/cm²' : 'g/ml')
+
+/** A quantity of the count with its unit. */
+export function figureOf(name: string, value: number, formula: Formula, units: Units): string {
+  const kind = (units.reference.quantities[name]?.kind ?? 'g') as Kind
+  const per = units.reference.fills[formula.usual.fill_kind]?.per ?? 'area'
+  if (kind === 'fill') return `${withUnit(value, kind, units, DIGITS.working)} ${fillUnit(per)}`
+  if (kind === 'size') return `${withUnit(value, kind, units, DIGITS.working)} ${per === 'area' ? 'cm²' : 'ml'}`
+  return withUnit(value, kind, units, DIGITS.working)
+}
+
+const fillIn = (reads: string, put: (name: string) => string) => reads.replace(/\{(\w+)\}/g, (_, name: string) => put(name))
+const namesIn = (reads: string) => [...reads.matchAll(/\{(\w+)\}/g)].map((found) => found[1] as string)
+
+function ofQuantity(name: string, whole: Whole, formula: Formula, units: Units): Working | null {
+  const { quantities, relations } = units.reference
+  const worked = whole.count.quantities[name]
+  const label = quantities[name]?.label ?? name
+  if (!worked) return null
+  const figure = figureOf(name, worked.value, formula, units)
+  const relation = worked.relation ? relations[worked.relation] : undefined
+  if (!relation) {
+    if (name === 'total_percent') return ofTotal(whole, formula, units)
+    return { title: label, figure, says: `${label} is ${FROM[worked.source]}.`, words: '', figures: '', inputs: [] }
+  }
+  const reads = relation.reads[name] ?? ''
+  const value = (n: string) => figureOf(n, whole.count.quantities[n]?.value ?? NaN, formula, units)
+  return {
+    title: label,
+    figure,
+    says: relation.says,
+    words: fillIn(reads, (n) => quantities[n]?.label.toLowerCase() ?? n),
+    figures: `${fillIn(reads, value)} = ${figure}`,
+    inputs: namesIn(reads).map((n) => {
+      const source = whole.count.quantities[n]?.source ?? 'worked'
+      const opens = source === 'worked' || n === 'total_percent' ? n : undefined
+      return { label: quantities[n]?.label ?? n, figure: value(n), from: FROM[source], opens }
+    }),
+  }
+}
+
+const everyLine = (formula: Formula) =>
+  formula.stages.flatMap((stage, s) => stage.lines.map((line, n) => ({ line, s, n, stage })))
+
+function ofTotal(whole: Whole, formula: Formula, units: Units): Working {
+  const figure = withUnit(whole.formula.total_percent, 'percent', units, DIGITS.working)
+  return {
+    title: 'Total',
+    figure,
+    says: units.reference.relations.total?.says ?? '',
+    words: '',
+    figures: '',
+    inputs: whole.formula.stages.map((stage, s) => ({
+      label: formula.stages[s]?.name || 'Stage without a name',
+      figure: withUnit(stage.percent, 'percent', units, DIGITS.working),
+      from: `${stage.lines.length} ${stage.lines.length === 1 ? 'line' : 'lines'}`,
+    })),
+  }
+}
+
+function ofRole(role: 'flour' | 'liquid', whole: Whole, formula: Formula, units: Units): Working {
+  const isFlour = role === 'flour'
+  const figures = whole.formula
+  return {
+    title: isFlour ? 'All flour as written' : 'Liquid',
+    figure: isFlour ? withUnit(figures.flour_g, 'g', units, DIGITS.working) : withUnit(figures.liquid_percent, 'percent', units, DIGITS.working),
+    says: units.reference.relations[isFlour ? 'written_flour' : 'liquid']?.says ?? '',
+    words: '',
+    figures: '',
+    inputs: everyLine(formula)
+      .filter(({ line }) => line.role === role)
+      .map(({ line, s, n, stage }) => {
+        const own = figures.stages[s]?.lines[n]
+        return {
+          label: `${line.name || 'Line without a name'}${formula.stages.length > 1 ? `, ${stage.name}` : ''}`,
+          figure: isFlour ? withUnit(own?.weight_g ?? NaN, 'g', units, DIGITS.working) : withUnit(own?.percent ?? NaN, 'percent', units, DIGITS.working),
+          from: own?.given === 'weight' ? 'given by weight' : 'given in percent',
+          opens: `line:${s}:${n}:${isFlour ? 'weight_g' : 'percent'}`,
+        }
+      }),
+  }
+}
+
+type LineField = 'percent' | 'weight_g' | 'count_g'
+const LINE_RULE = { percent: 'percent_of', weight_g: 'weight_of', count_g: 'count_weight' } as const
+
+function ofLine(s: number, n: number, field: LineField, whole: Whole, formula: Formula, units: Units): Working | null {
+  const line = formula.stages[s]?.lines[n]
+  const own = whole.formula.stages[s]?.lines[n]
+  if (!line || !own) return null
+  const values: Record<string, string> = {
+    percent: withUnit(own.percent, 'percent', units, DIGITS.working),
+    weight_g: withUnit(own.weight_g, 'g', units, DIGITS.working),
+    count_g: withUnit(whole.count_g[s]?.[n] ?? NaN, 'g', units, DIGITS.working),
+    written_flour_g: withUnit(whole.formula.flour_g, 'g', units, DIGITS.working),
+    flour_g: withUnit(whole.count.quantities.flour_g?.value ?? NaN, 'g', units, DIGITS.working),
+  }
+  const labels: Record<string, string> = {
+    percent: 'its percentage',
+    weight_g: 'its weight as written',
+    written_flour_g: 'all flour as written',
+    flour_g: "the count's flour",
+  }
+  const given = own.given === 'weight' ? 'weight_g' : 'percent'
+  const title = `${line.name || 'This line'}, ${field === 'percent' ? '% of flour' : field === 'weight_g' ? 'as written' : 'this count'}`
+  if (field === given) {
+    return { title, figure: values[field] ?? '', says: 'You typed this.', words: '', figures: '', inputs: [] }
+  }
+  const rule = units.reference.relations[LINE_RULE[field]]
+  const reads = rule?.reads[field] ?? ''
+  const opens = (name: string) =>
+    name === 'written_flour_g' ? 'written_flour' : name === 'flour_g' ? name : name === given ? undefined : `line:${s}:${n}:${name}`
+  return {
+    title,
+    figure: values[field] ?? '',
+    says: rule?.says ?? '',
+    words: fillIn(reads, (name) => labels[name] ?? name),
+    figures: `${fillIn(reads, (name) => values[name] ?? '')} = ${values[field]}`,
+    inputs: namesIn(reads).map((name) => ({
+      label: labels[name] ?? name,
+      figure: values[name] ?? '',
+      from: name === given ? 'typed by you' : 'worked out',
+      opens: opens(name),
+    })),
+  }
+}
+
+/** The working of an opened number; null where it is not on the screen any more. */
+export function workingOf(opened: Opened, whole: Whole, formula: Formula, units: Units): Working | null {
+  const [kind, s, n, field] = opened.split(':')
+  if (kind === 'line') return ofLine(Number(s), Number(n), field as LineField, whole, formula, units)
+  if (opened === 'written_flour') return ofRole('flour', whole, formula, units)
+  if (opened === 'liquid') return ofRole('liquid', whole, formula, units)
+  if (opened === 'total') return ofTotal(whole, formula, units)
+  return ofQuantity(opened, whole, formula, units)
+}
+
+/** A pin's name inside a sentence. */
+export function pinWords(pin: string, reference: Reference): string {
+  return reference.quantities[pin as PinName]?.label.toLowerCase() ?? pin
+}

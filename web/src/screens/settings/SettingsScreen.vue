@@ -1,0 +1,119 @@
+<script setup lang="ts">
+/** The kitchen's settings: units, scales, paper; and how this browser looks. */
+import { useQueryClient } from '@tanstack/vue-query'
+import { ref, watch } from 'vue'
+import { api, ask, Refused, type Settings } from '@/api/client'
+import { useKitchenState } from '@/kitchen'
+import { tell } from '@/notice'
+import { theme, type Theme } from '@/theme'
+
+const cache = useQueryClient()
+const kitchen = useKitchenState()
+const name = ref('')
+const settings = ref<Settings | null>(null)
+const refused = ref('')
+
+watch(
+  () => kitchen.data.value,
+  (now) => {
+    if (!now) return
+    name.value = now.name
+    settings.value = JSON.parse(JSON.stringify(now.settings)) as Settings
+  },
+  { immediate: true },
+)
+
+const STEPS = { g: ['0.1', '0.5', '1', '2', '5'], oz: ['0.01', '0.05', '0.1', '0.125', '0.25'] }
+const FINE = { g: ['0.01', '0.05', '0.1'], oz: ['0.001', '0.005', '0.01'] }
+const UNDER = { g: '10', oz: '0.35' }
+const same = (a: unknown, b: string) => Number(a) === Number(b)
+
+/** Steps belong to a unit: changing the unit takes that unit's usual ones. */
+function weighIn(unit: 'g' | 'oz'): void {
+  if (!settings.value) return
+  const fine = settings.value.scale.fine_step != null
+  settings.value.scale = { unit, step: unit === 'g' ? '1' : '0.1', fine_step: fine ? FINE[unit][0] : null, fine_under: UNDER[unit] }
+  void keep()
+}
+function fineScale(step: string | null): void {
+  if (!settings.value) return
+  settings.value.scale.fine_step = step
+  void keep()
+}
+async function keep(): Promise<void> {
+  const now = kitchen.data.value
+  if (!settings.value || !now) return
+  const before = { name: now.name, settings: now.settings }
+  refused.value = ''
+  try {
+    const kept = await ask(api.PUT('/api/kitchen', { body: { name: name.value, settings: settings.value, version: now.version } }))
+    cache.setQueryData(['kitchen'], kept)
+    tell('Settings kept.', async () => {
+      name.value = before.name
+      settings.value = JSON.parse(JSON.stringify(before.settings)) as Settings
+      await keep()
+    })
+  } catch (caught) {
+    if (!(caught instanceof Refused)) throw caught
+    refused.value = caught.problem.errors?.[0]?.detail ?? caught.message
+    if (caught.isBehind) await kitchen.refetch()
+  }
+}
+const THEMES: { value: Theme; label: string }[] = [
+  { value: 'light', label: 'Light' },
+  { value: 'dark', label: 'Dark' },
+  { value: 'machine', label: 'As this machine' },
+]
+</script>
+
+<template>
+  <main class="page settings">
+    <div class="page-head"><h1>Kitchen</h1></div>
+    <p v-if="refused" class="said stop" role="alert">{{ refused }}</p>
+    <p v-if="kitchen.error.value" class="said stop" role="alert">{{ kitchen.error.value.message }}</p>
+    <p v-else-if="!settings" class="quiet">Fetching the settings …</p>
+    <div v-else class="groups">
+      <section class="tray">
+        <h2>Name</h2>
+        <form @submit.prevent="keep"><label class="label">What the kitchen is called, at the head of each sheet<input v-model="name" class="field" maxlength="300" required @change="keep" /></label></form>
+      </section>
+      <section class="tray">
+        <h2>Weights and scales</h2>
+        <div class="choice" role="radiogroup" aria-label="Weights in">
+          <button v-for="unit in ['g', 'oz'] as const" :key="unit" type="button" role="radio" :aria-checked="settings.scale.unit === unit" @click="weighIn(unit)">{{ unit === 'g' ? 'Grams' : 'Ounces' }}</button>
+        </div>
+        <label class="label">The scale’s step<select v-model="settings.scale.step" class="field" @change="keep">
+          <option v-if="!STEPS[settings.scale.unit].some((s) => same(settings!.scale.step, s))" :value="settings.scale.step">{{ settings.scale.step }} {{ settings.scale.unit }}</option>
+          <option v-for="step in STEPS[settings.scale.unit]" :key="step" :value="same(settings.scale.step, step) ? settings.scale.step : step">{{ step }} {{ settings.scale.unit }}</option>
+        </select></label>
+        <label class="label">A finer scale for small amounts<select class="field" :value="settings.scale.fine_step == null ? '' : String(Number(settings.scale.fine_step))" @change="fineScale(($event.target as HTMLSelectElement).value || null)">
+          <option value="">none</option>
+          <option v-for="step in FINE[settings.scale.unit]" :key="step" :value="String(Number(step))">{{ step }} {{ settings.scale.unit }}, for under {{ Number(settings.scale.fine_under) }} {{ settings.scale.unit }}</option>
+        </select></label>
+      </section>
+      <section class="tray">
+        <h2>Lengths and paper</h2>
+        <div class="choice" role="radiogroup" aria-label="Lengths in">
+          <button v-for="unit in ['cm', 'in'] as const" :key="unit" type="button" role="radio" :aria-checked="settings.length_unit === unit" @click="settings.length_unit = unit; keep()">{{ unit === 'cm' ? 'Centimetres' : 'Inches' }}</button>
+        </div>
+        <div class="choice" role="radiogroup" aria-label="Paper">
+          <button v-for="paper in ['A4', 'Letter'] as const" :key="paper" type="button" role="radio" :aria-checked="settings.paper === paper" @click="settings.paper = paper; keep()">{{ paper }}</button>
+        </div>
+      </section>
+      <section class="tray">
+        <h2>How it looks, in this browser</h2>
+        <div class="choice" role="radiogroup" aria-label="Light or dark">
+          <button v-for="t in THEMES" :key="t.value" type="button" role="radio" :aria-checked="theme === t.value" @click="theme = t.value">{{ t.label }}</button>
+        </div>
+      </section>
+    </div>
+  </main>
+</template>
+
+<style scoped>
+.groups { display: grid; gap: 14px; grid-template-columns: repeat(auto-fit, minmax(min(360px, 100%), 1fr)) }
+.tray { display: grid; gap: 12px; align-content: start }
+.choice { display: flex; gap: 6px }
+.choice button { flex: 1; min-height: 44px; border: 1.5px solid var(--rim-soft); background: none; border-radius: 10px; cursor: pointer }
+.choice button[aria-checked='true'] { background: var(--rim); border-color: var(--rim); color: var(--on-rim); font-weight: 650 }
+</style>

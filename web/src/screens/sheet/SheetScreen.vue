@@ -1,0 +1,105 @@
+<script setup lang="ts">
+/** The weigh sheet: on screen as it comes out on paper. */
+import { useQuery } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import { useRoute } from 'vue-router'
+import { api, ask, Refused } from '@/api/client'
+import { measures, plain } from '@/format'
+import { useUnits } from '@/kitchen'
+
+const route = useRoute()
+const id = computed(() => Number(route.params.id))
+const revision = computed(() => (route.query.revision ? Number(route.query.revision) : undefined))
+const { units } = useUnits()
+const query = useQuery({
+  queryKey: ['sheet', id, revision],
+  gcTime: 0,
+  retry: false,
+  queryFn: () =>
+    ask(api.GET('/api/formulas/{formula_id}/sheet', { params: { path: { formula_id: id.value }, query: { revision: revision.value } } })),
+})
+const page = computed(() => query.data.value)
+const sheet = computed(() => page.value?.sheet)
+const problem = computed(() => (query.error.value instanceof Refused ? query.error.value : null))
+const pdf = computed(() => `/api/formulas/${id.value}/sheet.pdf${revision.value ? `?revision=${revision.value}` : ''}`)
+/** Decimals come as text, exactly as the scale shows them; only thousands are spaced. */
+const spaced = (decimal: string) => decimal.replace(/\B(?=(\d{3})+(?!\d))(?<!\.\d*)/g, '\u202f')
+const back = computed(() => ({ name: 'formula', params: { id: id.value }, query: revision.value ? { revision: revision.value } : {} }))
+const LINES_ON_A_PAGE = 30
+const small = computed(() => (sheet.value?.stages.reduce((n, stage) => n + stage.lines.length + 1, 0) ?? 0) > LINES_ON_A_PAGE)
+const print = () => window.print()
+</script>
+
+<template>
+  <main class="page sheet-page">
+    <div class="page-head no-print">
+      <RouterLink class="button" :to="back">Back to the count</RouterLink>
+      <span class="spacer" />
+      <template v-if="sheet">
+        <a class="button" :href="pdf" target="_blank">PDF</a>
+        <button type="button" class="button go" @click="print">Print</button>
+      </template>
+    </div>
+    <p v-if="query.isPending.value || !units" class="quiet">Reckoning the sheet …</p>
+    <div v-else-if="query.error.value" class="said stop" role="alert">
+      <strong>{{ problem?.problem.title ?? 'The sheet cannot be shown' }}</strong>{{ query.error.value.message }}
+      <div class="row">
+        <RouterLink class="button" :to="back">Back to the count</RouterLink>
+        <button type="button" class="button" @click="query.refetch()">Try again</button>
+      </div>
+    </div>
+    <article v-else-if="sheet && page" class="paper" :class="{ small }">
+      <h1>{{ sheet.name || 'Formula without a name' }}</h1>
+      <p class="quiet">{{ page.kitchen }} · {{ page.edition }} · {{ plain(sheet.flour_g) }} g flour is 100 %</p>
+      <table>
+        <tbody v-for="(stage, s) in sheet.stages" :key="s">
+          <tr class="stage"><th colspan="3" scope="rowgroup">{{ stage.name || 'Dough' }}</th><td class="n">{{ spaced(stage.printed) }} {{ sheet.unit }}</td></tr>
+          <tr v-for="(line, n) in stage.lines" :key="n">
+            <td class="tick"><span /></td>
+            <td>{{ line.name }} <span class="quiet">{{ line.note }}</span></td>
+            <td class="percent">{{ plain(line.percent) }} %</td>
+            <td class="n">{{ line.printed === null ? 'as needed' : `${spaced(line.printed)} ${sheet.unit}` }}</td>
+          </tr>
+        </tbody>
+        <tfoot>
+          <tr><td /><td>All of it</td><td class="percent">{{ plain(sheet.total_percent) }} %</td><td class="n">{{ spaced(sheet.printed_total) }} {{ sheet.unit }}</td></tr>
+        </tfoot>
+      </table>
+      <p v-for="cure in sheet.cures" :key="cure" class="cure">{{ cure }}</p>
+      <div class="foot">
+        <p><b>Divide: {{ sheet.pieces }} × {{ spaced(sheet.piece) }} {{ sheet.unit }}</b><template v-if="Number(sheet.remainder)"> and {{ spaced(sheet.remainder) }} {{ sheet.unit }} over</template></p>
+        <p v-if="sheet.pan">{{ [sheet.pan.name, measures(sheet.pan, units)].filter(Boolean).join(', ') }}:
+          <template v-for="(load, i) in sheet.loads" :key="i">{{ i ? ', ' : '' }}{{ load.pans }} {{ load.pans === 1 ? 'pan' : 'pans' }} of {{ load.pieces }}</template>
+        </p>
+        <p class="quiet">{{ plain(sheet.bench_loss * 100) }} % reckoned for what stays in the bowl and on the bench.</p>
+      </div>
+    </article>
+  </main>
+</template>
+
+<style scoped>
+.sheet-page { max-width: 860px }
+.paper { background: var(--tray); border: 2px solid var(--rim); border-radius: var(--radius); padding: 26px 32px }
+.paper h1 { font-size: 1.7rem; overflow-wrap: anywhere }
+table { width: 100%; border-collapse: collapse; margin-top: 10px }
+td, th { padding: 6px 0; border-bottom: 1px solid var(--rim-faint); vertical-align: baseline; overflow-wrap: anywhere }
+.stage th { text-align: left; font-family: var(--head) }
+.stage th, .stage td { color: var(--rim); border-bottom: 2px solid var(--rim); padding-top: 14px }
+.tick { width: 32px }
+.tick span { display: inline-block; width: 16px; height: 16px; border: 1.6px solid var(--rim); border-radius: 5px; vertical-align: -2px }
+.percent { text-align: right; color: var(--ink-2); width: 90px; white-space: nowrap }
+.n { text-align: right; font-weight: 700; font-size: 1.12rem; width: 130px; white-space: nowrap }
+tfoot td { border-bottom: 0; border-top: 2px solid var(--rim); font-weight: 700 }
+.cure { color: var(--crust); font-size: .92rem; margin-top: 5px }
+.foot { border: 2px solid var(--rim); border-radius: 14px; padding: 10px 16px; margin-top: 16px; display: grid; gap: 2px; break-inside: avoid }
+@media (max-width: 700px) { .paper { padding: 14px } .percent { width: 64px } .n { width: 100px } }
+@media print {
+  .sheet-page { padding: 0; max-width: none }
+  .paper { border: 0; padding: 0; border-radius: 0 }
+  .paper * { color: #18222f; border-color: #b9c8dc }
+  td, th { padding: 4px 0 }
+  .small { font-size: 9.5pt }
+  .small td, .small th { padding: 1px 0 }
+  tr { break-inside: avoid }
+}
+</style>

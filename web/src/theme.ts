@@ -1,0 +1,14 @@
+/** Light, dark, or as the machine is set. Kept in this browser: it belongs to the place, not to the kitchen. */
+import { useLocalStorage, usePreferredDark } from '@vueuse/core'
+import { watchEffect } from 'vue'
+
+export type Theme = 'light' | 'dark' | 'machine'
+export const theme = useLocalStorage<Theme>('pancount:theme', 'machine')
+
+export function useTheme(): void {
+  const preferred = usePreferredDark()
+  watchEffect(() => {
+    const dark = theme.value === 'dark' || (theme.value === 'machine' && preferred.value)
+    document.documentElement.classList.toggle('dark', dark)
+  })
+}
