@@ -9,7 +9,7 @@ from sqlalchemy.orm import Session
 from pancount.api.desk import FormulaId, KitchenId, SessionOf, may_answer
 from pancount.core.base import Frozen
 from pancount.core.count import Count
-from pancount.core.formula import Formula
+from pancount.core.formula import Formula, without_blank_lines
 from pancount.core.sheet import WeighSheet, weigh_sheet
 from pancount.formats.formula_csv import write_csv
 from pancount.formats.formula_file import write_formula
@@ -48,7 +48,7 @@ def _edition(session: Session, kitchen: int, formula_id: int, revision: int | No
     words = f"revision {state.head.latest_number}"
     if state.head.unsaved:
         words = f"draft on {words}, not saved" if state.head.latest_number else "draft, not saved"
-    return Edition(formula=state.formula, count=state.count, words=words)
+    return Edition(formula=without_blank_lines(state.formula), count=state.count, words=words)
 
 
 def _attached(content: str | bytes, media_type: str, name: str, ending: str, how: str = "attachment") -> Response:

@@ -2,7 +2,7 @@
 
 from typing import Annotated
 
-from pydantic import AfterValidator, BaseModel, ConfigDict, Field, StringConstraints
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
 
 class Frozen(BaseModel):
@@ -11,21 +11,15 @@ class Frozen(BaseModel):
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
 
 
-def _no_control_characters(text: str) -> str:
-    # PostgreSQL cannot store NUL, and a PDF cannot show the others.
-    bad = next((c for c in text if ord(c) < 32 and c not in "\n\t"), None)
-    if bad is not None:
-        raise ValueError(f"holds a character that cannot be kept (code {ord(bad)}); take it out")
-    return text
+PLAIN = r"^[^\x00-\x08\x0b-\x1f]*$"
+"""Any text but control characters: PostgreSQL cannot store NUL, and a PDF cannot show the others."""
 
-
-_plain = AfterValidator(_no_control_characters)
-Name = Annotated[str, StringConstraints(max_length=300, strip_whitespace=True), _plain]
+Name = Annotated[str, StringConstraints(max_length=300, strip_whitespace=True, pattern=PLAIN)]
 """A name in any script, up to 300 characters. May be blank while it is being typed."""
-Words = Annotated[str, StringConstraints(max_length=300), _plain]
+Words = Annotated[str, StringConstraints(max_length=300, pattern=PLAIN)]
 """A few words, up to 300 characters."""
-Word = Annotated[str, StringConstraints(min_length=1, max_length=40, strip_whitespace=True), _plain]
-Text = Annotated[str, StringConstraints(max_length=10_000), _plain]
+Word = Annotated[str, StringConstraints(min_length=1, max_length=40, strip_whitespace=True, pattern=PLAIN)]
+Text = Annotated[str, StringConstraints(max_length=10_000, pattern=PLAIN)]
 
 Grams = Annotated[float, Field(ge=0, le=10_000_000)]
 """A weight, 0 to 10 000 000. [g]"""

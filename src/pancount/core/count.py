@@ -278,7 +278,7 @@ class _Plan(NamedTuple):
     kind: Kind
     pins: Mapping[str, float]
     let_go: tuple[str, ...] = ()
-    decided: Mapping[str, bool] = {}
+    decides: Literal["", "leave_remainder", "leave_gaps"] = ""
 
 
 def _plans(count: Count, solution: Solution) -> list[_Plan]:
@@ -295,7 +295,7 @@ def _plans(count: Count, solution: Solution) -> list[_Plan]:
 
     if v["remainder_g"] > 1e-6 * v["divide_g"] and not count.leave_remainder:
         return [
-            _Plan("leave_remainder", pins, decided={"leave_remainder": True}),
+            _Plan("leave_remainder", pins, decides="leave_remainder"),
             same_dough("heavier", n),
             same_dough("lighter", n + 1),
             same_piece("less_dough", n),
@@ -305,8 +305,8 @@ def _plans(count: Count, solution: Solution) -> list[_Plan]:
         fewer = {"pans": pans - 1} if "pans" in pins else {}
         spread = _but(pins, pieces=n, pans=pans, pieces_per_pan=-(-n // pans))
         return [
-            _Plan("leave_gaps", pins, decided={"leave_gaps": True}),
-            *([_Plan("spread", spread, ("fill",), {"leave_gaps": True})] if -(-n // pans) < per_pan else []),
+            _Plan("leave_gaps", pins, decides="leave_gaps"),
+            *([_Plan("spread", spread, ("fill",), "leave_gaps")] if -(-n // pans) < per_pan else []),
             same_dough("fill_lighter", pans * per_pan),
             same_piece("fill_more", pans * per_pan),
             same_dough("fewer_heavier", (pans - 1) * per_pan, **fewer),
@@ -328,7 +328,12 @@ def _choices(counter: _Counter, count: Count, solution: Solution) -> tuple[Choic
         if then.broken:
             continue
         try:
-            taken = count.model_copy(update={"pins": Pins.model_validate(pins), **plan.decided})
+            taken = Count(
+                pins=Pins.model_validate(pins),
+                pan=count.pan,
+                leave_remainder=count.leave_remainder or plan.decides == "leave_remainder",
+                leave_gaps=count.leave_gaps or plan.decides == "leave_gaps",
+            )
         except ValidationError:  # more pieces or pans than can be pinned
             continue
         choices.append(

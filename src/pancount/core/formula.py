@@ -35,6 +35,11 @@ class Line(Frozen):
     percent: Annotated[float, Field(ge=0, le=100_000)] | None = None
     note: Words = ""
 
+    @property
+    def blank(self) -> bool:
+        """Whether nothing was typed in it."""
+        return not (self.name or self.note) and self.weight_g is None and self.percent is None
+
     @model_validator(mode="after")
     def _one_amount(self) -> Self:
         if self.weight_g is not None and self.percent is not None:
@@ -77,12 +82,14 @@ class Formula(Frozen):
 def complete(formula: Formula) -> None:
     """Refuse a formula that cannot be kept as a revision for want of a name or a role.
 
-    Raises `Unnamed` at the formula's name or the first line without one, `NoRole` at the first line without a role.
+    Lines that nothing was typed in do not count. Raises `Unnamed` at the formula's name or the first line without one, `NoRole` at the first line without a role.
     """
     if not formula.name:
         raise Unnamed("Give the formula a name, so that it can be found again.", ("name",))
     for s, stage in enumerate(formula.stages):
         for n, line in enumerate(stage.lines):
+            if line.blank:
+                continue
             at: Place = ("stages", s, "lines", n)
             if not line.name:
                 raise Unnamed(
@@ -90,3 +97,13 @@ def complete(formula: Formula) -> None:
                 )
             if line.role is None:
                 raise NoRole(f"Say what {line.name} is in the dough: flour, liquid, fat or another.", (*at, "role"))
+
+
+def without_blank_lines(formula: Formula) -> Formula:
+    """The formula without the lines that nothing was typed in, and without stages that are left empty by that."""
+    stages = []
+    for stage in formula.stages:
+        lines = tuple(line for line in stage.lines if not line.blank)
+        if lines:
+            stages.append(stage.model_copy(update={"lines": lines}))
+    return formula.model_copy(update={"stages": tuple(stages)})

@@ -4,6 +4,10 @@ from collections.abc import Sequence
 from decimal import ROUND_FLOOR, ROUND_HALF_UP, Decimal
 
 
+FINER = 6
+"""Decimal places of a step below which an amount counts as whole: floating point is no reason to round."""
+
+
 def to_step(amount: float | Decimal, step: Decimal) -> Decimal:
     """The multiple of `step` nearest to `amount`, halves up.
 
@@ -19,15 +23,15 @@ def _share_out(amounts: Sequence[Decimal], step: Decimal, carried: Decimal) -> l
     As many are rounded up as the sum needs: those where it makes the relative error least, so that flour gives way
     before salt and yeast. With amounts of one size this is the method of largest remainders.
     """
-    in_steps = [amount / step for amount in amounts]
+    in_steps = [round(amount / step, FINER) for amount in amounts]
     printed = [q.to_integral_value(ROUND_FLOOR) for q in in_steps]
     total = ((sum(amounts, Decimal(0)) + carried) / step).quantize(Decimal(1), ROUND_HALF_UP)
     up = int(total - sum(printed))
 
-    def worse_by(i: int) -> Decimal:
-        """Relative error of rounding up, less that of rounding down."""
-        q = in_steps[i]
-        return (1 - 2 * (q - printed[i])) / q if q else Decimal("Infinity")
+    def worse_by(i: int) -> tuple[bool, Decimal]:
+        """Relative error of rounding up, less that of rounding down; what is whole already comes last."""
+        q, over = in_steps[i], in_steps[i] - printed[i]
+        return over == 0, (1 - 2 * over) / q if q else Decimal("Infinity")
 
     for i in sorted(range(len(amounts)), key=worse_by)[:up]:
         printed[i] += 1

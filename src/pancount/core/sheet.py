@@ -101,7 +101,9 @@ def _cures(scale: Scale, lines: Sequence[SheetLine]) -> tuple[str, ...]:
             continue
         named = [f"{line.name} {min(line.off, 1):.0%}".replace("%", " %") for line in coarse[:MOST_NAMED]]
         more = f" and {len(coarse) - MOST_NAMED} more lines" if len(coarse) > MOST_NAMED else ""
-        out = f"Rounded to {step.normalize():f} {scale.unit}, these are out by more than 2 %: {', '.join(named)}{more}. "
+        out = (
+            f"Rounded to {step.normalize():f} {scale.unit}, these are out by more than 2 %: {', '.join(named)}{more}. "
+        )
         # The finest scale cannot be made finer.
         advice = "Make a bigger mix, or weigh it diluted in part of the water."
         cures.append(out + (advice if step < scale.step else "Use a finer scale, or make a bigger mix."))

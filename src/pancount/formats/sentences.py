@@ -24,6 +24,7 @@ SENTENCES: dict[str, Callable[[Problem], str]] = {
     "string_unicode": lambda p: "holds characters that are not text",
     "string_too_long": lambda p: f"must be no longer than {p['ctx']['max_length']} characters",
     "string_too_short": lambda p: "must not be blank",
+    "string_pattern_mismatch": lambda p: "holds a character that cannot be kept",
     "too_long": lambda p: f"must have no more than {p['ctx']['max_length']} entries",
     "enum": lambda p: f"must be one of {p['ctx']['expected']}",
     "literal_error": lambda p: f"must be {p['ctx']['expected']}",

@@ -15,8 +15,8 @@ from pancount.core.units import LENGTH_UNITS
 Paper = Literal["A4", "Letter"]
 LengthUnit = Literal["cm", "in"]
 
-LINES_ON_A_PAGE = 30
-"""With more lines and stages than this the sheet is set smaller, and beyond twice as many it takes more pages."""
+ROOMY = 20
+"""With more lines and stages than this the sheet is set smaller; from about 40 on it takes more pages."""
 
 
 def spaced(number: Decimal | float, places: int | None = None) -> str:
@@ -68,8 +68,8 @@ def sheet_html(sheet: WeighSheet, *, kitchen: str, edition: str, paper: Paper, l
             edition=edition,
             paper=paper,
             length_unit=length_unit,
-            small=rows > LINES_ON_A_PAGE,
-            )
+            small=rows > ROOMY,
+        )
     )
 
 

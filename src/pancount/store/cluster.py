@@ -149,17 +149,17 @@ class Cluster:
     def _running(self) -> bool:
         return self._run("pg_ctl", "status", f"--pgdata={self.data}", check=False).returncode == 0
 
-    def start(self) -> str:
-        """Make the cluster if there is none, start it if it does not run, and give its address."""
+    def start(self, port: int | None = None) -> str:
+        """Make the cluster if there is none, start it if it does not run (on `port` or a free one), give its address."""
         if not self.data.exists():
             self._make()
         self._check_whole()
         if not self._running():
-            options = f"-p {_free_port()} -c listen_addresses=127.0.0.1 -c unix_socket_directories=''"
+            options = f"-p {port or _free_port()} -c listen_addresses=127.0.0.1 -c unix_socket_directories=''"
             log = self.folder / "server.log"
             self._run("pg_ctl", "start", "--wait", f"--pgdata={self.data}", f"--log={log}", f"--options={options}")
-        port = (self.data / "postmaster.pid").read_text().splitlines()[3]
-        server = f"postgresql://{USER}:{(self.folder / 'password').read_text()}@127.0.0.1:{port}"
+        listens = (self.data / "postmaster.pid").read_text().splitlines()[3]
+        server = f"postgresql://{USER}:{(self.folder / 'password').read_text()}@127.0.0.1:{listens}"
         with psycopg.connect(f"{server}/postgres", autocommit=True) as connection:
             if not connection.execute("SELECT 1 FROM pg_database WHERE datname = %s", [DATABASE]).fetchone():
                 connection.execute(f"CREATE DATABASE {DATABASE}")

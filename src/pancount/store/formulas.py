@@ -9,7 +9,7 @@ from sqlalchemy.orm import Session
 from pancount.core.base import Frozen
 from pancount.core.count import Count
 from pancount.core.errors import CoreError
-from pancount.core.formula import Formula, complete
+from pancount.core.formula import Formula, complete, without_blank_lines
 from pancount.core.reckon import reckon
 from pancount.store.errors import Behind, NotFound
 from pancount.store.kitchens import learn_ingredients
@@ -164,6 +164,7 @@ def save_revision(
     """
     complete(formula)
     reckon(formula)
+    formula = without_blank_lines(formula)
     row = _get(session, kitchen_id, formula_id, lock=True)
     if row.latest_number != base_number:
         raise Behind(

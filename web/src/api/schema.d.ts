@@ -1060,8 +1060,8 @@ export interface components {
             printed: string | null;
             /** Off */
             off: number;
-            /** Cure */
-            cure: string;
+            /** Step */
+            step: string;
         };
         /**
          * SheetPage
@@ -1187,6 +1187,8 @@ export interface components {
             loads: components["schemas"]["Load"][];
             /** Notes */
             notes: components["schemas"]["Note"][];
+            /** Cures */
+            cures: string[];
         };
         /**
          * Whole
@@ -1204,6 +1206,8 @@ export interface components {
         /**
          * Worked
          * @description A quantity's value and where it came from; `relation` names the rule where it was worked out.
+         *
+         *     `usual` and `written` are stand-ins: what the formula usually makes, and its flour as written.
          */
         Worked: {
             /** Value */
@@ -1212,7 +1216,7 @@ export interface components {
              * Source
              * @enum {string}
              */
-            source: "pinned" | "worked" | "usual" | "formula" | "pan";
+            source: "pinned" | "worked" | "usual" | "written" | "formula" | "pan";
             /** Relation */
             relation?: string | null;
         };

@@ -16,7 +16,11 @@ export interface CountTrayProps {
   units: Units
 }
 const props = defineProps<CountTrayProps>()
-const emit = defineEmits<{ working: [opened: string] }>()
+const emit = defineEmits<{
+  working: [opened: string]
+  /** Something other than typing is about to change the desk: a step of undo of its own. */
+  step: []
+}>()
 
 const ROWS: { name: PinName; small?: boolean; ofPan?: boolean }[] = [
   { name: 'flour_g' },
@@ -56,14 +60,17 @@ function pin(name: PinName, value: number | null): void {
   props.count.leave_gaps = false
 }
 function take(chosen: Count): void {
+  emit('step')
   Object.assign(props.count, JSON.parse(JSON.stringify(chosen)) as Count)
 }
 function release(): void {
+  emit('step')
   props.count.pins = {}
   props.count.leave_remainder = props.count.leave_gaps = false
 }
 /** What this count comes to becomes what the formula usually makes. */
 function makeUsual(): void {
+  emit('step')
   const value = (name: string) => props.whole?.count.quantities[name]?.value
   const { usual } = props.formula
   usual.piece_g = value('piece_g') ?? usual.piece_g

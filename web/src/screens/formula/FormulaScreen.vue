@@ -2,7 +2,7 @@
 /** A formula beside its count and its pan. */
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router'
 import CountTray from './CountTray.vue'
 import PanTray from './PanTray.vue'
 import RevisionList from './RevisionList.vue'
@@ -47,6 +47,8 @@ watch(
   },
   { immediate: true },
 )
+
+onBeforeRouteLeave(() => desk.flush())
 
 /* Reading a revision shows it in place of the desk, under the desk's count. */
 const reading = computed(() => (route.query.revision ? Number(route.query.revision) : undefined))
@@ -126,8 +128,9 @@ async function save(onTopOf?: number): Promise<void> {
     await saved()
   } catch (caught) {
     if (!(caught instanceof Refused)) throw caught
-    saveProblem.value = caught
-    if (!caught.isBehind && !caught.isAway) {
+    if (caught.isBehind || caught.isAway) {
+      saveProblem.value = caught
+    } else {
       asking.value = false
       problem.value = caught.problem
     }
@@ -185,7 +188,7 @@ const problemAtFormula = computed(() => problem.value?.errors?.[0]?.detail ?? pr
         <span class="spacer" />
         <button type="button" class="button bare" :disabled="!desk.canUndo.value" title="Undo (Ctrl Z)" @click="desk.undo()">Undo</button>
         <button type="button" class="button bare" @click="showsRevisions = true">Revisions</button>
-        <el-dropdown class="take-out" trigger="click" :disabled="!desk.head.value">
+        <el-dropdown class="take-out" trigger="click" @visible-change="desk.flush()" :disabled="!desk.head.value">
           <button type="button" class="button bare" :disabled="!desk.head.value">Take out</button>
           <template #dropdown>
             <el-dropdown-menu>
@@ -228,11 +231,11 @@ const problemAtFormula = computed(() => problem.value?.errors?.[0]?.detail ?? pr
             <h2 id="formula-head">Formula</h2>
             <span class="quiet">type grams or percent; the other follows</span>
           </div>
-          <StageTable :formula="shownDesk.formula" :whole="whole" :problem="problem" :pantry="known" :units="units" @working="openWorking" @undo="desk.undo()" />
+          <StageTable :formula="shownDesk.formula" :whole="whole" :problem="problem" :pantry="known" :units="units" @working="openWorking" @step="desk.step" @undo="desk.undo()" />
           <p v-if="problem" class="said stop" role="alert">{{ problemAtFormula }}</p>
           <p v-for="(n, i) in whole?.formula.notes" :key="i" class="said now">{{ n.text }}</p>
         </section>
-        <CountTray :formula="shownDesk.formula" :count="shownDesk.count" :whole="whole" :problem="problem" :units="units" @working="openWorking" />
+        <CountTray :formula="shownDesk.formula" :count="shownDesk.count" :whole="whole" :problem="problem" :units="units" @working="openWorking" @step="desk.step" />
         <PanTray :formula="shownDesk.formula" :count="shownDesk.count" :whole="whole" :problem="problem" :units="units" />
       </fieldset>
       <WorkingCard v-if="working" :working="working" @open="openWorking" @close="closeWorking" />

@@ -133,7 +133,6 @@ function chooseRole(event: Event): void {
   .line { grid-template-columns: 18px repeat(3, 1fr) 40px; padding-top: 4px }
   .line::after { width: calc((100% - 64px) * var(--share)) }
   .ingredient { grid-column: 2 / 5 }
-  .ingredient :deep(.el-autocomplete) { --el-component-size: 40px }
   .more { grid-area: 1 / 5; width: 40px; height: 44px }
   .line > .number { grid-row: 2; grid-column: 2 }
   .line > .number ~ .number { grid-column: 3 }

@@ -16,7 +16,12 @@ export interface StageTableProps {
   units: Units
 }
 const props = defineProps<StageTableProps>()
-const emit = defineEmits<{ working: [opened: string]; undo: [] }>()
+const emit = defineEmits<{
+  working: [opened: string]
+  /** Lines or stages are about to be added, moved or removed: a step of undo of its own. */
+  step: []
+  undo: []
+}>()
 
 const table = ref<HTMLElement>()
 let keys = 0
@@ -55,6 +60,7 @@ function cellOf(target: EventTarget | null): { spot: Spot; column: string } | nu
 }
 
 function add(spot: Spot): void {
+  emit('step')
   focusCell(addLine(props.formula, spot), 'name')
 }
 function next({ stage, line }: Spot, column: string): void {
@@ -62,19 +68,23 @@ function next({ stage, line }: Spot, column: string): void {
   else add({ stage, line })
 }
 function remove(spot: Spot, column = 'name'): void {
+  emit('step')
   const name = props.formula.stages[spot.stage]?.lines[spot.line]?.name || 'a line without a name'
   focusCell(removeLine(props.formula, spot), column)
   tell(`Removed ${name}.`, () => emit('undo'))
 }
 function move(spot: Spot, by: 1 | -1, column = 'name'): void {
+  emit('step')
   focusCell(moveLine(props.formula, spot, by), column)
 }
 function addStage(): void {
+  emit('step')
   props.formula.stages.push(emptyStage(''))
   const last = props.formula.stages.length - 1
   void nextTick(() => table.value?.querySelector<HTMLElement>(`[data-stage="${last}"]`)?.focus())
 }
 function removeStage(s: number): void {
+  emit('step')
   const [gone] = props.formula.stages.splice(s, 1)
   tell(`Removed the stage ${gone?.name || 'without a name'} and its ${gone?.lines.length} lines.`, () => emit('undo'))
 }

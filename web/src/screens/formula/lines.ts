@@ -85,14 +85,3 @@ export function suggest(pantry: readonly Ingredient[], text: string, most = 8): 
     .slice(0, most)
     .map((found) => found.item)
 }
-
-/** A formula without its untouched lines, ready to be saved. */
-export function withoutBlankLines(formula: Formula): Formula {
-  const untouched = (line: Line) => !line.name.trim() && line.weight_g == null && line.percent == null && !line.note
-  return {
-    ...formula,
-    stages: formula.stages
-      .map((stage) => ({ ...stage, lines: stage.lines.filter((line) => !untouched(line)) }))
-      .filter((stage) => stage.lines.length),
-  }
-}

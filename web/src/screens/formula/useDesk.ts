@@ -5,7 +5,7 @@
 import { useDebouncedRefHistory, useDebounceFn, useIntervalFn } from '@vueuse/core'
 import { computed, ref, shallowRef, toRaw, watch } from 'vue'
 import { api, ask, Refused, type Count, type Formula, type FormulaHead, type FormulaState } from '@/api/client'
-import { emptyFormula, withoutBlankLines } from './lines'
+import { emptyFormula } from './lines'
 
 export interface Desk {
   formula: Formula
@@ -159,8 +159,20 @@ export function useDesk(started: (id: number) => void) {
     if (keeping.value === 'away' && dirty) void keep()
   }, TRY_AGAIN_MS)
 
+  /** Send what is not sent yet, before something reads it from the server. */
+  const flush = async (): Promise<void> => (dirty && keeping.value === 'keeping' ? keep() : sending ?? undefined)
+
+  /** Make what was changed until now one step of undo, whatever comes next; typing becomes one after a pause. */
+  function step(): void {
+    if (JSON.stringify(desk.value) !== JSON.stringify(history.last.value.snapshot)) history.commit()
+  }
+  function undo(): void {
+    step()
+    history.undo()
+  }
+
   /** Save a revision. Throws `Refused`; what is on the desk stays there either way. */
-  async function save(note: string, formula = withoutBlankLines(copy(desk.value.formula)), baseNumber = base): Promise<void> {
+  async function save(note: string, formula = copy(desk.value.formula), baseNumber = base): Promise<void> {
     if (dirty || sending || head.value === null) await keep()
     if (head.value === null) throw new Refused({ type: '', title: '', status: 0, detail: 'It cannot be saved just now; it is kept in this browser.', errors: [] })
     const params = { path: { formula_id: head.value.id } }
@@ -200,10 +212,11 @@ export function useDesk(started: (id: number) => void) {
     keepMine,
     /** The revision the desk rests on. */
     base: () => base,
-    undo: history.undo,
+    flush,
+    step,
+    undo,
     redo: history.redo,
     canUndo: history.canUndo,
-    canRedo: history.canRedo,
     /** True where what is on the desk is not the latest revision. */
     unsaved: computed(() => head.value === null || head.value.unsaved || keeping.value !== 'kept'),
   }

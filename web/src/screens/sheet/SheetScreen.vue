@@ -25,8 +25,8 @@ const pdf = computed(() => `/api/formulas/${id.value}/sheet.pdf${revision.value 
 /** Decimals come as text, exactly as the scale shows them; only thousands are spaced. */
 const spaced = (decimal: string) => decimal.replace(/\B(?=(\d{3})+(?!\d))(?<!\.\d*)/g, '\u202f')
 const back = computed(() => ({ name: 'formula', params: { id: id.value }, query: revision.value ? { revision: revision.value } : {} }))
-const LINES_ON_A_PAGE = 30
-const small = computed(() => (sheet.value?.stages.reduce((n, stage) => n + stage.lines.length + 1, 0) ?? 0) > LINES_ON_A_PAGE)
+const ROOMY = 20
+const small = computed(() => (sheet.value?.stages.reduce((n, stage) => n + stage.lines.length + 1, 0) ?? 0) > ROOMY)
 const print = () => window.print()
 </script>
 

@@ -1,0 +1,72 @@
+"""axe finds nothing serious on any screen, light or dark; and the keyboard reaches everything."""
+
+import pytest
+from axe_playwright_python.sync_playwright import Axe
+from playwright.sync_api import Browser, expect
+
+from browser.steps import CHOICES, new_rolls, quantity
+
+SERIOUS = ("serious", "critical")
+
+
+def serious(page) -> list[str]:
+    page.wait_for_timeout(450)  # colours that fade in are judged when they have
+    found = Axe().run(page).response["violations"]
+    return [f"{v['id']}: {v['nodes'][0]['html'][:160]} ({len(v['nodes'])})" for v in found if v["impact"] in SERIOUS]
+
+
+@pytest.mark.parametrize("scheme", ["light", "dark"])
+def test_nothing_serious(browser: Browser, address: str, scheme):
+    """List, formula with choices, a working, fights, the keys, the sheet, the kitchen, an empty formula."""
+    context = browser.new_context(base_url=address, viewport={"width": 1280, "height": 800}, color_scheme=scheme)
+    page = context.new_page()
+    new_rolls(page, f"Seen by axe, {scheme}")
+    quantity(page, "Dough to divide").fill("1290")
+    quantity(page, "Raw piece").fill("75")
+    page.get_by_role("radio", name="Rectangle").click()
+    page.get_by_role("group", name=CHOICES).wait_for()
+    assert serious(page) == []
+    page.get_by_role("button", name="How Pieces was worked out").click()
+    assert serious(page) == []
+    page.keyboard.press("Escape")
+    quantity(page, "Pieces").fill("99")
+    page.get_by_role("alert").filter(has_text="fight").wait_for()
+    assert serious(page) == []
+    page.get_by_role("button", name="Let all go").click()
+    page.get_by_role("link", name="Weigh sheet").click()
+    page.get_by_role("article").wait_for()
+    assert serious(page) == []
+    for path in ("/formulas", "/formulas?archived", "/kitchen", "/formulas/new", "/nowhere"):
+        page.goto(path)
+        page.locator("main h1, main .line").first.wait_for()
+        assert serious(page) == [], path
+    context.close()
+
+
+def test_keys_are_listed_on_each_screen(page):
+    """'?' tells the keys; Escape closes."""
+    for path in ("/formulas", "/formulas/new"):
+        page.goto(path)
+        page.locator("main h1").wait_for()
+        page.locator("main h1").click(position={"x": 1, "y": 1})
+        page.evaluate("document.activeElement.blur()")
+        page.keyboard.press("?")
+        expect(page.get_by_role("dialog", name="Keys of this screen")).to_be_visible()
+        page.keyboard.press("Escape")
+        expect(page.get_by_role("dialog", name="Keys of this screen")).to_be_hidden()
+
+
+def test_pins_from_the_keyboard(page):
+    """Tab to a pin, Space to pin and to let go; '=' in its field opens the working, Escape returns."""
+    new_rolls(page, "By key")
+    switch = page.get_by_role("switch", name="Pin Flour")
+    switch.focus()
+    page.keyboard.press("Space")
+    expect(switch).to_be_checked()
+    page.keyboard.press("Space")
+    expect(switch).not_to_be_checked()
+    quantity(page, "Dough mixed").focus()
+    page.keyboard.press("=")
+    expect(page.get_by_role("dialog")).to_contain_text("500\u202fg × 163\u202f% = 815\u202fg")
+    page.keyboard.press("Escape")
+    expect(quantity(page, "Dough mixed")).to_be_focused()

@@ -1,0 +1,137 @@
+"""Nothing typed is lost: a closed window, two windows, the records going away; and strange formulas open."""
+
+import re
+
+import pytest
+from playwright.sync_api import Page, Route, expect
+from starlette.testclient import TestClient
+
+from browser.steps import cell, kept, new_rolls, quantity
+
+STATUS = ".page-head [role=status]"
+
+
+def save(page: Page) -> None:
+    page.get_by_role("button", name="Save revision").click()
+    page.get_by_role("button", name="Save", exact=True).click()
+
+
+def test_leaving_keeps_a_draft_and_says_so(page):
+    """Unsaved text is there when the formula is opened again, marked as a draft here and in the list."""
+    new_rolls(page, "Left in a hurry")
+    save(page)
+    expect(page.locator(STATUS)).to_have_text("revision 1")
+    address = page.url
+    cell(page, 0, 1, "weight_g").fill("333")
+    page.get_by_role("link", name="Formulas", exact=True).click()
+    row = page.get_by_role("row").filter(has_text="Left in a hurry")
+    expect(row).to_contain_text("draft")
+    page.goto(address)
+    expect(cell(page, 0, 1, "weight_g")).to_have_value("333")
+    expect(page.locator(STATUS)).to_have_text("draft on revision 1, kept")
+
+
+def test_a_window_closed_while_typing(page):
+    """What had not reached the server is brought back from the browser."""
+    new_rolls(page, "Closed in mid word")
+    page.route("**/desk", lambda route: route.abort())
+    cell(page, 0, 1, "weight_g").fill("321")
+    expect(page.get_by_role("alert").filter(has_text="cannot be reached")).to_be_visible()
+    page.unroute("**/desk")
+    page.reload()
+    expect(cell(page, 0, 1, "weight_g")).to_have_value("321")
+    expect(page.get_by_text("was brought back from this browser")).to_be_visible()
+    kept(page)
+
+
+def test_two_windows_save_the_same_formula(page):
+    """The second is told, keeps its text, and can put it on top."""
+    new_rolls(page, "In two windows")
+    save(page)
+    expect(page.locator(STATUS)).to_have_text("revision 1")
+    other = page.context.new_page()
+    other.goto(page.url)
+    cell(other, 0, 1, "weight_g").fill("310")
+    save(other)
+    expect(other.locator(STATUS)).to_have_text("revision 2")
+    cell(page, 0, 1, "weight_g").fill("290")
+    told = page.get_by_role("alert").filter(has_text="changed in another window")
+    expect(told).to_be_visible()
+    expect(cell(page, 0, 1, "weight_g")).to_have_value("290")
+    save(page)
+    dialog = page.get_by_role("dialog")
+    expect(dialog).to_contain_text("Revision 2 was saved in another window since you opened revision 1. Your text is still here.")
+    dialog.get_by_role("button", name="Save mine on top").click()
+    expect(page.locator(STATUS)).to_have_text("revision 3")
+    expect(cell(page, 0, 1, "weight_g")).to_have_value("290")
+    other.close()
+
+
+def test_the_records_go_away_while_typing_and_come_back(page):
+    """The screen says so, keeps the text, goes on reckoning, and saves when they are back."""
+    new_rolls(page, "Through a power cut")
+
+    def away(route: Route) -> None:
+        body = '{"type": "urn:pancount:problem:away", "title": "Records cannot be reached", "status": 503, "detail": "x", "errors": []}'
+        route.fulfill(status=503, body=body, content_type="application/problem+json")
+
+    page.route("**/api/formulas/**", away)
+    cell(page, 0, 1, "weight_g").fill("350")
+    alert = page.get_by_role("alert").filter(has_text="The kitchen’s records cannot be reached")
+    expect(alert).to_be_visible()
+    expect(cell(page, 0, 1, "percent")).to_have_value("70")
+    page.get_by_role("button", name="Save revision").click()
+    page.get_by_role("button", name="Save", exact=True).click()
+    expect(page.get_by_role("dialog").get_by_role("alert")).to_be_visible()
+    page.get_by_role("button", name="Not now").click()
+    page.unroute("**/api/formulas/**")
+    expect(alert).to_be_hidden(timeout=10_000)
+    kept(page)
+    page.reload()
+    expect(cell(page, 0, 1, "weight_g")).to_have_value("350")
+
+
+def test_the_server_is_gone(page):
+    """A list that cannot be had says so and can be tried again."""
+    page.route("**/api/formulas?**", lambda route: route.abort())
+    page.goto("/formulas")
+    expect(page.get_by_role("alert")).to_contain_text("The formulas cannot be shown")
+    page.unroute("**/api/formulas?**")
+    page.get_by_role("button", name="Try again").click()
+    expect(page.get_by_role("alert")).to_be_hidden()
+
+
+LONG = "Ein sehr langer Name 长 طويل " * 10
+
+
+@pytest.mark.parametrize(
+    "formula",
+    [
+        {"name": LONG[:300], "stages": [{"name": "S" * 300, "lines": [{"name": "面粉" * 150, "role": "flour", "weight_g": 1e-3}]}]},
+        {"name": "A tonne", "stages": [{"lines": [{"name": "Flour", "role": "flour", "weight_g": 1e6}, {"name": "Water", "percent": 99999}]}]},
+        {"name": "Nothing at all"},
+        {"name": "Two hundred", "stages": [{"lines": [{"name": "Flour", "role": "flour", "percent": 100}] + [{"name": f"Line {i}", "role": "salt", "percent": 0.5} for i in range(199)]}]},
+    ],
+    ids=["long names", "a tonne", "nothing", "200 lines"],
+)
+def test_strange_formulas_open_and_stay_within_the_screen(page, client: TestClient, formula):
+    """No blank screen, no sideways scrolling, at desk and phone size."""
+    state = client.post("/api/formulas", json={"formula": formula}).json()
+    for width in (1280, 390):
+        page.set_viewport_size({"width": width, "height": 800})
+        page.goto(f"/formulas/{state['head']['id']}")
+        expect(quantity(page, "Flour")).to_be_visible()
+        page.get_by_role("radio", name="Round").click()
+        page.wait_for_timeout(150)
+        assert page.evaluate("document.documentElement.scrollWidth") <= width
+        page.goto(f"/formulas/{state['head']['id']}/sheet")
+        expect(page.get_by_role("article").or_(page.get_by_role("alert"))).to_be_visible()
+        assert page.evaluate("document.documentElement.scrollWidth") <= width
+
+
+@pytest.mark.parametrize("path", ["/formulas/999999", "/formulas/999999/sheet", "/no/such/place"])
+def test_a_link_to_nothing(page, path):
+    """Says so, and leads back."""
+    page.goto(path)
+    expect(page.get_by_text(re.compile("no such formula|nothing at this address"))).to_be_visible()
+    expect(page.get_by_role("link", name=re.compile("All formulas|Back to the count")).first).to_be_visible()

@@ -1,0 +1,34 @@
+"""Writes a small filled dump of the present schema: python tests/store/make_release_dump.py FILE ADDRESS-OF-AN-EMPTY-DATABASE.
+
+Run when a schema is released; the dump then stays as it is, and later migrations are tried on it.
+"""
+
+import subprocess
+import sys
+
+from pancount.core.count import Count
+from pancount.demo.weir_house import OTHERS
+from pancount.store.database import connect, migrate, transaction
+from pancount.store.formulas import keep_new, save_revision
+from pancount.store.kitchens import ONLY_KITCHEN, Settings, open_kitchen
+
+
+def main(file: str, url: str) -> None:
+    engine = connect(url)
+    migrate(engine)
+    with transaction(engine) as session:
+        open_kitchen(session, ONLY_KITCHEN, "Weir House kitchen", Settings())
+        for formula, count in OTHERS:
+            if formula.name in ("Caraway knots", "Leek and thyme focaccia"):
+                state = keep_new(session, ONLY_KITCHEN, formula, count, "As first written")
+        save_revision(session, ONLY_KITCHEN, state.head.id, state.formula, 1, "Again")
+    engine.dispose()
+    dump = ["pg_dump", "--inserts", "--no-owner", "--no-privileges", url]
+    text = subprocess.run(dump, check=True, capture_output=True, text=True).stdout
+    lines = (line for line in text.splitlines() if not line.startswith(("--", "SET ", "\\", "SELECT pg_catalog")))
+    with open(file, "w") as out:
+        out.write("\n".join(line for line in lines if line.strip()) + "\n")
+
+
+if __name__ == "__main__":
+    main(*sys.argv[1:])

@@ -1,0 +1,163 @@
+"""A cluster of our own, and the application started on it as a baker would."""
+
+import os
+import re
+import shutil
+import signal
+import socket
+import subprocess
+import sys
+import time
+import urllib.request
+from pathlib import Path
+
+import psycopg
+import pytest
+
+from pancount.store.cluster import Cluster, ClusterTrouble
+
+ROOT = Path(__file__).parents[2]
+
+
+class Started:
+    """`./pancount demo` without its set-up, in a state folder of its own."""
+
+    def __init__(self, state: Path, *arguments: str) -> None:
+        env = os.environ | {"PANCOUNT_STATE": str(state), "PYTHONPATH": str(ROOT / "src")}
+        command = [sys.executable, "-m", "pancount.cli", "demo", *arguments]
+        self.process = subprocess.Popen(command, env=env, stdout=subprocess.PIPE, stderr=subprocess.PIPE, text=True, cwd=ROOT)
+
+    def address(self) -> str:
+        for line in self.process.stdout:
+            if found := re.search(r"http://127\.0\.0\.1:\d+", line):
+                return found[0]
+        raise AssertionError(self.process.stderr.read())
+
+    def stop(self, how: signal.Signals = signal.SIGINT) -> str:
+        self.process.send_signal(how)
+        _, said = self.process.communicate(timeout=30)
+        return said
+
+    def refuses(self) -> str:
+        """What it says when it cannot start: one line."""
+        _, said = self.process.communicate(timeout=60)
+        assert self.process.returncode == 1
+        assert len(said.strip().splitlines()) == 1
+        return said
+
+
+def free_port() -> str:
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return str(probe.getsockname()[1])
+
+
+def get(address: str) -> str:
+    with urllib.request.urlopen(address, timeout=10) as answer:
+        return answer.read().decode()
+
+
+def post(address: str, body: str) -> str:
+    request = urllib.request.Request(address, body.encode(), {"Content-Type": "application/json"})
+    with urllib.request.urlopen(request, timeout=10) as answer:
+        return answer.read().decode()
+
+
+def running(state: Path) -> bool:
+    pids = [p.read_text().splitlines()[0] for p in state.glob("*/data/postmaster.pid")]
+    return any(Path(f"/proc/{pid}").exists() for pid in pids)
+
+
+@pytest.fixture
+def state(state_folder: Path, request) -> Path:
+    folder = state_folder / request.node.name
+    folder.mkdir(mode=0o755)
+    return folder
+
+
+def test_from_nothing_to_stopped_and_again(state):
+    """It starts, fills the demo kitchen once, keeps what was changed, and stops all it started on Ctrl-C."""
+    started = Started(state, "--port", free_port())
+    address = started.address()
+    assert get(f"{address}/api/formulas").count('"id"') == 8
+    post(f"{address}/api/formulas", '{"formula": {"name": "Kept over the night"}}')
+    with urllib.request.urlopen(f"{address}/formulas/7") as page:
+        assert "Pan Count" in page.read().decode()
+    started.stop()
+    assert not running(state)
+    again = Started(state, "--port", free_port())
+    names = get(f"{again.address()}/api/formulas")
+    assert "Kept over the night" in names
+    assert names.count("Squash rolls") == 1
+    again.stop(signal.SIGTERM)
+    assert not running(state)
+
+
+def test_nothing_acknowledged_is_lost_on_kill_9(state):
+    """The application and then the database killed outright: what was answered with 201 is there."""
+    started = Started(state, "--port", free_port())
+    address = started.address()
+    post(f"{address}/api/formulas", '{"formula": {"name": "Before the first kill"}}')
+    started.stop(signal.SIGKILL)
+    assert running(state)  # left behind; the next start takes it over
+    again = Started(state, "--port", free_port())
+    post(f"{again.address()}/api/formulas", '{"formula": {"name": "Before the second kill"}}')
+    postmaster = int((state / "demo/data/postmaster.pid").read_text().splitlines()[0])
+    os.kill(postmaster, signal.SIGKILL)
+    again.stop(signal.SIGKILL)
+    time.sleep(0.5)  # its children see that it is gone
+    last = Started(state, "--port", free_port())
+    names = get(f"{last.address()}/api/formulas")
+    assert "Before the first kill" in names
+    assert "Before the second kill" in names
+    last.stop()
+
+
+def test_fresh_is_a_cluster_of_its_own(state):
+    """--fresh starts over each time, and leaves the other demo alone."""
+    started = Started(state, "--port", free_port(), "--fresh")
+    post(f"{started.address()}/api/formulas", '{"formula": {"name": "Gone tomorrow"}}')
+    started.stop()
+    again = Started(state, "--port", free_port(), "--fresh")
+    assert "Gone tomorrow" not in get(f"{again.address()}/api/formulas")
+    again.stop()
+    assert [p.name for p in state.iterdir()] == ["fresh"]
+
+
+def test_trouble_is_one_sentence_with_its_cure(state):
+    """A taken port, a second start, an unfinished one, and records that are not whole."""
+    port = free_port()
+    started = Started(state, "--port", port)
+    started.address()
+    assert "Cure: stop what uses it, or choose another with --port" in Started(state, "--port", port).refuses()
+    assert "already running" in Started(state, "--port", free_port()).refuses()
+    started.stop()
+    (state / "demo/data/global/pg_control").unlink()
+    assert "not whole: global/pg_control is missing" in Started(state, "--port", free_port()).refuses()
+    shutil.rmtree(state / "demo/data")
+    (state / "demo/data.new/base").mkdir(parents=True)
+    again = Started(state, "--port", free_port())
+    again.address()
+    again.stop()
+    assert not (state / "demo/data.new").exists()
+
+
+def test_no_room_and_no_right(state, monkeypatch):
+    """A full disk and a folder that cannot be written say so before anything is made."""
+    cluster = Cluster(state / "demo")
+    monkeypatch.setattr(shutil, "disk_usage", lambda _: shutil._ntuple_diskusage(1, 1, 5_000_000))
+    with cluster.held(), pytest.raises(ClusterTrouble, match="There are 5 MB free"):
+        cluster.start()
+    blocked = state / "a file, not a folder"
+    blocked.write_text("")
+    with pytest.raises(ClusterTrouble, match="cannot be written"), Cluster(blocked / "demo").held():
+        pass
+
+
+def test_only_loopback_and_only_with_the_password(server_url):
+    """The server listens on 127.0.0.1 alone and lets nobody in without the password."""
+    with psycopg.connect(server_url) as connection:
+        assert connection.execute("SHOW listen_addresses").fetchone() == ("127.0.0.1",)
+        assert connection.execute("SHOW fsync").fetchone() == ("on",)
+    with pytest.raises(psycopg.OperationalError, match="password authentication failed"):
+        psycopg.connect(re.sub(r":[^:@]+@", ":wrong@", server_url))

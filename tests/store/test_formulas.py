@@ -1,0 +1,138 @@
+"""Formulas in the store: the desk, revisions that never change, and two windows at once."""
+
+from collections.abc import Iterator
+
+import pytest
+from sqlalchemy import Engine, text
+from sqlalchemy.exc import DBAPIError
+from sqlalchemy.orm import Session
+
+from conftest import make_formula
+from pancount.core.count import Count, Pins
+from pancount.core.errors import NoFlour, Unnamed
+from pancount.core.formula import Formula, Line, Role, Stage
+from pancount.core.sheet import Scale
+from pancount.store import formulas as store
+from pancount.store import kitchens
+from pancount.store.errors import Behind, NotFound
+from pancount.store.kitchens import ONLY_KITCHEN, Settings
+
+
+@pytest.fixture
+def session(engine: Engine) -> Iterator[Session]:
+    """A session whose work is rolled back."""
+    with Session(engine, expire_on_commit=False) as session, session.begin() as started:
+        yield session
+        started.rollback()
+
+
+def test_a_draft_becomes_a_revision(session, rolls):
+    """Kept as typed, then saved: the revision is the latest, and the desk rests on it."""
+    state = store.start_formula(session, ONLY_KITCHEN, Formula(), Count())
+    assert (state.head.unsaved, state.head.latest_number, state.head.liquid_percent) == (True, 0, None)
+    state = store.put_on_desk(session, ONLY_KITCHEN, state.head.id, rolls, Count(), state.version)
+    assert (state.head.name, state.head.liquid_percent) == ("Weir rolls", 60)
+    state = store.save_revision(session, ONLY_KITCHEN, state.head.id, rolls, 0, "first")
+    assert (state.head.latest_number, state.base_number, state.head.unsaved) == (1, 1, False)
+    assert store.get_revision(session, ONLY_KITCHEN, state.head.id, 1).formula == rolls
+
+
+def test_only_a_changed_formula_is_unsaved(session, rolls):
+    """Pins on the desk are kept, and are not an unsaved change of the formula."""
+    state = store.keep_new(session, ONLY_KITCHEN, rolls, Count(), "first")
+    at = (ONLY_KITCHEN, state.head.id)
+    pinned = store.put_on_desk(session, *at, rolls, Count(pins=Pins(pieces=9)), state.version)
+    assert (pinned.head.unsaved, pinned.count.pins.pieces) == (False, 9)
+    saltier = make_formula(("Bread flour", Role.FLOUR, 100), ("Fine salt", Role.SALT, 2.5))
+    changed = store.put_on_desk(session, *at, saltier, pinned.count, pinned.version)
+    assert changed.head.unsaved
+    assert not store.put_on_desk(session, *at, rolls, pinned.count, changed.version).head.unsaved
+
+
+def test_two_windows(session, rolls):
+    """The second to write is told, and nothing of the first's is lost."""
+    state = store.keep_new(session, ONLY_KITCHEN, rolls, Count(), "first")
+    at = (ONLY_KITCHEN, state.head.id)
+    store.put_on_desk(session, *at, rolls, Count(pins=Pins(pieces=1)), state.version)
+    with pytest.raises(Behind):
+        store.put_on_desk(session, *at, rolls, Count(), state.version)
+    store.save_revision(session, *at, rolls, 1, "mine")
+    with pytest.raises(Behind, match="Revision 2 was saved"):
+        store.save_revision(session, *at, rolls, 1, "theirs")
+    assert [r.note for r in store.list_revisions(session, *at)] == ["mine", "first"]
+
+
+@pytest.mark.parametrize(
+    ("formula", "error"),
+    [(Formula(name="x"), NoFlour), (make_formula(("f", Role.FLOUR, 100), name=""), Unnamed)],
+)
+def test_what_cannot_be_reckoned_is_not_a_revision(session, formula, error):
+    """It stays on the desk as it is."""
+    state = store.keep_new(session, ONLY_KITCHEN, formula, Count(), "")
+    assert state.head.latest_number == 0
+    with pytest.raises(error):
+        store.save_revision(session, ONLY_KITCHEN, state.head.id, formula, 0, "")
+    assert store.get_formula(session, ONLY_KITCHEN, state.head.id).formula == formula
+
+
+def test_a_revision_cannot_be_changed_even_by_hand(session, rolls):
+    """The database itself refuses."""
+    store.keep_new(session, ONLY_KITCHEN, rolls, Count(), "first")
+    with pytest.raises(DBAPIError, match="a revision never changes"):
+        session.execute(text("UPDATE revisions SET note = 'other'"))
+
+
+def test_another_kitchen_sees_nothing(session, rolls):
+    """Every query takes its kitchen."""
+    kitchens.open_kitchen(session, 2, "Other", Settings())
+    state = store.keep_new(session, ONLY_KITCHEN, rolls, Count(), "first")
+    for look in (store.get_formula, store.list_revisions, store.copy_formula):
+        with pytest.raises(NotFound):
+            look(session, 2, state.head.id)
+    assert store.list_formulas(session, 2, archived=False) == []
+
+
+def test_copies_are_numbered_and_can_be_taken_back(session, rolls):
+    """Until something happens to them."""
+    state = store.keep_new(session, ONLY_KITCHEN, rolls, Count(pins=Pins(pieces=5)), "first")
+    first = store.copy_formula(session, ONLY_KITCHEN, state.head.id)
+    second = store.copy_formula(session, ONLY_KITCHEN, state.head.id)
+    assert (first.head.name, second.head.name) == ("Weir rolls, copy", "Weir rolls, copy 2")
+    assert first.count.pins.pieces == 5
+    store.undo_new(session, ONLY_KITCHEN, first.head.id, first.version)
+    with pytest.raises(NotFound):
+        store.get_formula(session, ONLY_KITCHEN, first.head.id)
+    store.put_on_desk(session, ONLY_KITCHEN, second.head.id, rolls, Count(), second.version)
+    with pytest.raises(Behind):
+        store.undo_new(session, ONLY_KITCHEN, second.head.id, second.version)
+
+
+def test_archived_and_back(session, rolls):
+    """Archived formulas stand in a list of their own."""
+    head = store.keep_new(session, ONLY_KITCHEN, rolls, Count(), "first").head
+    store.archive_formula(session, ONLY_KITCHEN, head.id, archived=True)
+    assert head.id in [h.id for h in store.list_formulas(session, ONLY_KITCHEN, archived=True)]
+    assert head.id not in [h.id for h in store.list_formulas(session, ONLY_KITCHEN, archived=False)]
+    assert not store.archive_formula(session, ONLY_KITCHEN, head.id, archived=False).archived
+
+
+def test_the_kitchen_learns_an_ingredient_with_its_role(session):
+    """A name the pantry does not ship is offered from then on, with the role chosen last."""
+    lines = (Line(name="Bread flour", role=Role.FLOUR, percent=100), Line(name="Zibrul paste", role=Role.FLAVOUR, percent=1))
+    formula = Formula(name="x", stages=(Stage(lines=lines),))
+    state = store.keep_new(session, ONLY_KITCHEN, formula, Count(), "")
+    dairy = formula.model_copy(update={"stages": (Stage(lines=(lines[0], lines[1].model_copy(update={"role": Role.DAIRY}))),)})
+    store.save_revision(session, ONLY_KITCHEN, state.head.id, dairy, 1, "")
+    known = {item.name: item.role for item in kitchens.known_ingredients(session, ONLY_KITCHEN)}
+    assert known["Zibrul paste"] is Role.DAIRY
+    assert list(known).count("Bread flour") == 1
+
+
+def test_settings_rest_on_a_version(session):
+    """Two windows changing settings: the second is told."""
+    state = kitchens.get_kitchen(session, ONLY_KITCHEN)
+    ounces = Settings(scale=Scale(unit="oz", step="0.125"))
+    kitchens.change_kitchen(session, ONLY_KITCHEN, "Weir House", ounces, state.version)
+    assert kitchens.get_kitchen(session, ONLY_KITCHEN).settings == ounces
+    with pytest.raises(Behind):
+        kitchens.change_kitchen(session, ONLY_KITCHEN, "x", ounces, state.version)

@@ -1,0 +1,49 @@
+"""Migrations, from nothing and from filled databases of each release."""
+
+from collections.abc import Callable
+from pathlib import Path
+
+import pytest
+from alembic.autogenerate import compare_metadata
+from alembic.migration import MigrationContext
+from sqlalchemy import text
+
+from pancount.store.database import connect, migrate, transaction
+from pancount.store.formulas import get_formula, get_revision, list_formulas
+from pancount.store.kitchens import ONLY_KITCHEN
+from pancount.store.tables import Base
+
+DUMPS = sorted(Path(__file__).parent.glob("released/*.sql"))
+
+
+def test_from_nothing(new_database: Callable[[str], str]):
+    """An empty database gets just the tables that the code knows, and a second run changes nothing."""
+    engine = connect(new_database("from_nothing"))
+    for _ in range(2):
+        migrate(engine)
+        with engine.connect() as connection:
+            assert compare_metadata(MigrationContext.configure(connection), Base.metadata) == []
+    engine.dispose()
+
+
+@pytest.mark.parametrize("dump", DUMPS, ids=lambda path: path.stem)
+def test_from_a_filled_database(dump: Path, new_database: Callable[[str], str]):
+    """A small dump of each released schema is brought up to date and still opens."""
+    engine = connect(new_database(f"from_{dump.stem}"))
+    with engine.begin() as connection:
+        connection.exec_driver_sql(dump.read_text())
+    migrate(engine)
+    with engine.connect() as connection:
+        assert compare_metadata(MigrationContext.configure(connection), Base.metadata) == []
+        stored = connection.scalar(text("SELECT count(*) FROM revisions"))
+    with transaction(engine) as session:
+        heads = list_formulas(session, ONLY_KITCHEN, archived=False)
+        assert {head.name for head in heads} == {"Caraway knots", "Leek and thyme focaccia"}
+        opened = 0
+        for head in heads:
+            assert get_formula(session, ONLY_KITCHEN, head.id).formula.name == head.name
+            for number in range(1, head.latest_number + 1):
+                assert get_revision(session, ONLY_KITCHEN, head.id, number).formula.stages
+                opened += 1
+        assert opened == stored == 3
+    engine.dispose()
