@@ -38,7 +38,8 @@ def state_folder() -> Path:
 
 def listening(port: int) -> socket.socket:
     """A socket on loopback. Raises `ClusterTrouble` where the port is taken or not allowed."""
-    listener = socket.socket()
+    # Named as TCP, since asyncio turns off Nagle's waiting (40 ms an answer) only where it can see that it is.
+    listener = socket.socket(socket.AF_INET, socket.SOCK_STREAM, socket.IPPROTO_TCP)
     listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
     try:
         listener.bind(("127.0.0.1", port))

@@ -63,7 +63,7 @@ class TestReckoning:
     @pytest.mark.parametrize("number", ["NaN", "Infinity", "-Infinity", "1e999", "9" * 400, "9" * 5000])
     def test_numbers_that_are_none(self, client, number):
         """NaN, infinities and endless digits are refused, not passed on."""
-        body = '{"formula": {"stages": [{"lines": [{"name": "f", "role": "flour", "weight_g": %s}]}]}}' % number
+        body = '{"formula": {"stages": [{"lines": [{"name": "f", "role": "flour", "weight_g": NUMBER}]}]}}'.replace("NUMBER", number)
         answer = client.post(url(client, "reckon_count"), content=body, headers={"Content-Type": "application/json"})
         assert answer.status_code in (400, 422)
         assert answer.headers["content-type"] == "application/problem+json"

@@ -1,6 +1,5 @@
 """The real application in headless Chromium."""
 
-import socket
 import threading
 from collections.abc import Iterator
 
@@ -11,14 +10,14 @@ from sqlalchemy import Engine
 
 from browser_flags import CHROMIUM, FLAGS
 from pancount.api.app import make_app
+from pancount.cli import listening
 
 
 class Served:
     """The application on a port of its own, in a thread."""
 
     def __init__(self, engine: Engine) -> None:
-        self.listener = socket.socket()
-        self.listener.bind(("127.0.0.1", 0))
+        self.listener = listening(0)
         self.address = f"http://127.0.0.1:{self.listener.getsockname()[1]}"
         self.server = uvicorn.Server(uvicorn.Config(make_app(engine), log_level="warning"))
         self.thread = threading.Thread(target=self.server.run, kwargs={"sockets": [self.listener]})

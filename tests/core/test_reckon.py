@@ -4,7 +4,6 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from conftest import make_formula
 from pancount.core.errors import CoreError, FlourNotHundred, NoFlour, NoRole, Unnamed
 from pancount.core.formula import Formula, Line, Role, Stage, complete
 from pancount.core.reckon import reckon

@@ -2,6 +2,7 @@
 
 from decimal import Decimal
 
+import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
@@ -11,8 +12,6 @@ from pancount.core.formula import Formula, Line, Role, Stage
 from pancount.core.rounding import apportion, to_step
 from pancount.core.sheet import PinsFight, Scale, weigh_sheet
 from strategies import formulas
-
-import pytest
 
 steps = st.sampled_from([Decimal(s) for s in ("0.01", "0.05", "0.1", "0.125", "0.5", "1", "2", "5")])
 

@@ -6,7 +6,6 @@ Run when a schema is released; the dump then stays as it is, and later migration
 import subprocess
 import sys
 
-from pancount.core.count import Count
 from pancount.demo.weir_house import OTHERS
 from pancount.store.database import connect, migrate, transaction
 from pancount.store.formulas import keep_new, save_revision

@@ -6,6 +6,7 @@ pins, and what each would be if it alone were let go.
 """
 
 from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
 from typing import Annotated, Literal, NamedTuple
 
 from pydantic import Field, ValidationError
@@ -47,7 +48,11 @@ class Count(Frozen):
     """The empty places in the last pan are meant."""
 
 
-class Worked(Frozen):
+# What goes out is plain dataclasses: there are many of them for every key pressed, and they need no checking.
+
+
+@dataclass(frozen=True, slots=True)
+class Worked:
     """A quantity's value and where it came from; `relation` names the rule where it was worked out.
 
     `usual` and `written` are stand-ins: what the formula usually makes, and its flour as written.
@@ -58,7 +63,8 @@ class Worked(Frozen):
     relation: str | None = None
 
 
-class Alternative(Frozen):
+@dataclass(frozen=True, slots=True)
+class Alternative:
     """What a pinned quantity would be if it alone were let go; None where even that does not settle it."""
 
     pin: str
@@ -66,7 +72,8 @@ class Alternative(Frozen):
     gives: float | None
 
 
-class Fight(Frozen):
+@dataclass(frozen=True, slots=True)
+class Fight:
     """Pins that cannot hold together, and the relation they break."""
 
     relation: str
@@ -88,7 +95,8 @@ Kind = Literal[
 ]
 
 
-class Choice(Frozen):
+@dataclass(frozen=True, slots=True)
+class Choice:
     """One way to deal with what does not come out whole: the count to take, and what it comes to."""
 
     kind: Kind
@@ -98,7 +106,8 @@ class Choice(Frozen):
     piece_change_g: float
 
 
-class Load(Frozen):
+@dataclass(frozen=True, slots=True)
+class Load:
     """How many pans hold how many pieces."""
 
     pans: int
@@ -137,17 +146,23 @@ class Solution:
     def _propagate(self) -> None:
         """Use every relation with one unknown left, and check those with none, until nothing moves."""
         values, moved = self.values, True
-        while moved:
+        while moved and self._waiting:
             moved, still = False, []
             for relation in self._waiting:
-                unknown = [name for name in relation.over if name not in values]
-                if not unknown:
+                unknown, several = None, False
+                for name in relation.over:
+                    if name not in values:
+                        several = unknown is not None
+                        unknown = name
+                        if several:
+                            break
+                if unknown is None:
                     moved = True
                     if not relation.holds(values):
                         self.broken.append(relation)
-                elif len(unknown) == 1 and unknown[0] in relation.ways:
+                elif not several and unknown in relation.ways:
                     moved = True
-                    self._give(relation, unknown[0])
+                    self._give(relation, unknown)
                 else:
                     still.append(relation)
             self._waiting = still

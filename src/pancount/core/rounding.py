@@ -3,7 +3,6 @@
 from collections.abc import Sequence
 from decimal import ROUND_FLOOR, ROUND_HALF_UP, Decimal
 
-
 FINER = 6
 """Decimal places of a step below which an amount counts as whole: floating point is no reason to round."""
 
