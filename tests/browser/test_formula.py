@@ -191,8 +191,14 @@ def test_what_is_not_a_number_is_told_and_stays(rolls_page):
     cell(page, 0, 1, "weight_g").fill("1/2 lb")
     page.keyboard.press("Tab")
     expect(cell(page, 0, 1, "percent")).to_have_value("45.36")
-    for s, n in ((0, 0),):
-        cell(page, s, n, "weight_g").fill("0")
+    quantity(page, "Dough mixed").fill("1500")
+    page.keyboard.press("Tab")
+    expect(quantity(page, "Dough mixed")).to_have_value("1\u202f500")
+    quantity(page, "Dough mixed").focus()
+    page.keyboard.press("End")
+    page.keyboard.press("0")  # a digit more on a number shown with spaced thousands
+    expect(quantity(page, "Flour")).to_have_value("10\u202f111")
+    cell(page, 0, 0, "weight_g").fill("0")
     expect(page.get_by_text("There is no flour yet")).to_be_visible()
 
 

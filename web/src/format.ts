@@ -28,6 +28,9 @@ export function plain(value: number, digits: number = DIGITS.worked): string {
   return back ? `${spaced}.${back}` : spaced
 }
 
+/** A shown number as it is typed: without the spaces between thousands. */
+export const ungrouped = (text: string): string => text.replaceAll('\u202f', '')
+
 /** How many of the core's unit one shown unit is worth. */
 export function worth(kind: Kind, units: Units): number {
   if (kind === 'g') return units.reference.weight_units[units.weight] ?? 1

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** A number that can be typed as a baker writes it, with a unit or without; shown in crust where it was worked out. */
-import { computed, ref, watch } from 'vue'
-import { DIGITS, plain, read, unitOf, worth, type Kind, type Units } from '@/format'
+import { computed, nextTick, ref, watch } from 'vue'
+import { DIGITS, plain, read, ungrouped, unitOf, worth, type Kind, type Units } from '@/format'
 
 export interface NumberFieldProps {
   /** In the core's unit; null for none. */
@@ -35,13 +35,17 @@ const why = computed(() => props.wrong || notRead.value)
 watch(
   asShown,
   (now) => {
-    if (!typing.value || read(text.value, props.kind, props.units) !== (props.value ?? null)) text.value = now
+    if (!typing.value) text.value = now
+    else if (read(text.value, props.kind, props.units) !== (props.value ?? null)) text.value = ungrouped(now)
   },
   { immediate: true },
 )
 
-function enter(event: FocusEvent): void {
+/** Thousands are not spaced while typing, or a digit more would leave the spaces in the wrong places. */
+async function enter(event: FocusEvent): Promise<void> {
   typing.value = true
+  if (!unread.value) text.value = ungrouped(text.value)
+  await nextTick()
   ;(event.target as HTMLInputElement).select()
 }
 function leave(): void {

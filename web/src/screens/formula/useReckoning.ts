@@ -1,10 +1,12 @@
-/** Everything worked out on the screen, asked from the server as the baker types: soon after a pause, latest wins. */
-import { useDebounceFn } from '@vueuse/core'
+/**
+ * Everything worked out on the screen, asked from the server as the baker types: at once, and while an answer is on
+ * its way only the latest state is asked for after it. So nothing waits for a pause in typing, and nothing piles up.
+ */
 import { ref, shallowRef, toRaw, watch, type Ref } from 'vue'
 import { api, ask, Refused, type Problem, type Whole } from '@/api/client'
 import type { Desk } from './useDesk'
 
-const PAUSE_MS = 25
+const TRY_AGAIN_MS = 2000
 
 export function useReckoning(desk: Ref<Desk>, ready: Ref<boolean>) {
   /** The last figures that came; they stay while newer ones are asked for, or cannot be had. */
@@ -13,32 +15,42 @@ export function useReckoning(desk: Ref<Desk>, ready: Ref<boolean>) {
   const problem = shallowRef<Problem | null>(null)
   /** True while the figures on screen are not those of what stands now. */
   const stale = ref(false)
-  let asked: AbortController | null = null
+  let asking = false
+  let changed = false
 
-  async function reckon(): Promise<void> {
-    asked?.abort()
-    const own = (asked = new AbortController())
+  async function askOnce(): Promise<void> {
     try {
       const body = { formula: toRaw(desk.value.formula), count: toRaw(desk.value.count) }
-      const answer = await ask(api.POST('/api/reckon/count', { body, signal: own.signal }))
-      if (own !== asked) return
-      whole.value = answer
+      whole.value = await ask(api.POST('/api/reckon/count', { body }))
       problem.value = null
-      stale.value = false
     } catch (caught) {
-      if (own !== asked || !(caught instanceof Refused)) return
+      if (!(caught instanceof Refused)) throw caught
       problem.value = caught.problem
-      if (caught.isAway) setTimeout(() => own === asked && void reckon(), 2000)
+      if (caught.isAway) setTimeout(() => void reckon(), TRY_AGAIN_MS)
     }
   }
-  const soon = useDebounceFn(reckon, PAUSE_MS)
+
+  async function reckon(): Promise<void> {
+    changed = true
+    if (asking) return
+    asking = true
+    try {
+      while (changed) {
+        changed = false
+        await askOnce()
+      }
+      stale.value = problem.value !== null
+    } finally {
+      asking = false
+    }
+  }
 
   watch(
     [desk, ready],
     () => {
       if (!ready.value) return
       stale.value = true
-      void soon()
+      void reckon()
     },
     { deep: true },
   )

@@ -1,0 +1,84 @@
+"""The screens as a browser meets them: bytes of the first page, and the time from a key to every number.
+
+Run beside a running application: PYTHONPATH=src:tests .venv/bin/python bench/screen.py http://127.0.0.1:8137
+"""
+
+import statistics
+import sys
+
+from playwright.sync_api import Page, sync_playwright
+
+from browser_flags import CHROMIUM, FLAGS
+
+CHANGES = 100
+WATCH = """() => {
+  window.times = []
+  let pressed = 0
+  addEventListener('keydown', (event) => { pressed = event.timeStamp }, true)
+  const trays = document.querySelector('.trays')
+  let stale = false
+  new MutationObserver(() => {
+    const now = trays.classList.contains('stale')
+    if (stale && !now) {
+      const from = pressed
+      // The next frame is the first that shows them.
+      requestAnimationFrame(() => window.times.push(performance.now() - from))
+    }
+    stale = now
+  }).observe(trays, { attributes: true })
+}"""
+"""Every number is there when the trays are no longer marked as stale."""
+
+
+def first_page(page: Page, address: str, path: str) -> dict[str, int]:
+    """Bytes over the wire by kind, headers not counted."""
+    kinds: dict[str, str] = {}
+    sizes: dict[str, int] = {}
+    session = page.context.new_cdp_session(page)
+    session.send("Network.enable")
+    session.send("Network.setCacheDisabled", {"cacheDisabled": True})
+    session.on("Network.responseReceived", lambda e: kinds.update({e["requestId"]: e["type"]}))
+
+    def done(event: dict) -> None:
+        kind = kinds.get(event["requestId"], "other")
+        sizes[kind] = sizes.get(kind, 0) + int(event["encodedDataLength"])
+
+    session.on("Network.loadingFinished", done)
+    page.goto(address + path)
+    page.wait_for_load_state("networkidle")
+    session.detach()
+    return sizes
+
+
+def main(address: str) -> None:
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+        formula = None
+        for path in ("/formulas", "formula"):
+            page = browser.new_page(viewport={"width": 1280, "height": 800})
+            path = formula or path
+            sizes = first_page(page, address, path)
+            code = sizes.get("Script", 0) + sizes.get("Stylesheet", 0)
+            print(f"{path}: scripts and styles {code / 1000:.0f} kB, all by kind {sizes}")
+            if formula is None:
+                formula = page.get_by_role("link", name="Cardamom milk buns", exact=True).get_attribute("href")
+            page.close()
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        page.goto(f"{address}{formula}")
+        field = page.locator('[data-quantity="flour_g"] input')
+        field.wait_for()
+        page.evaluate(WATCH)
+        for n in range(CHANGES):
+            (field if n % 2 else page.locator('[data-cell="1:1:percent"] input')).focus()
+            page.keyboard.press("End")
+            page.keyboard.press("Backspace" if n % 4 > 1 else str(n % 10))
+            page.wait_for_timeout(250)
+        page.wait_for_timeout(500)
+        times = page.evaluate("window.times")
+        cuts = statistics.quantiles(times, n=100)
+        print(f"key to every number over {len(times)} changes: p50 {cuts[49]:.0f} ms, p95 {cuts[94]:.0f} ms")
+        browser.close()
+
+
+if __name__ == "__main__":
+    main(sys.argv[1])

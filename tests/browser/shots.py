@@ -1,0 +1,107 @@
+"""Takes docs/screenshots from the demo kitchen: ./pancount shots. Not a test."""
+
+import os
+import re
+import shutil
+import subprocess
+import sys
+import tempfile
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+ROOT = Path(__file__).parents[2]
+sys.path[:0] = [str(ROOT / "tests")]
+
+from browser_flags import CHROMIUM, FLAGS  # noqa: E402  # the path is set above
+
+FOLDER = ROOT / "docs" / "screenshots"
+DESK, TABLET, PHONE = (1280, 800), (820, 1180), (390, 844)
+
+
+def open_formula(page: Page, name: str) -> None:
+    page.goto("/formulas")
+    page.get_by_role("link", name=name, exact=True).click()
+    page.get_by_role("textbox", name="Flour", exact=True).wait_for()
+
+
+def formulas(page: Page) -> None:
+    page.goto("/formulas")
+    page.get_by_role("row").nth(3).wait_for()
+
+
+def formula(page: Page) -> None:
+    open_formula(page, "Cardamom milk buns")
+
+
+def remainder(page: Page) -> None:
+    open_formula(page, "Caraway knots")
+    page.get_by_role("group", name="What to do with what is over").wait_for()
+
+
+def fight(page: Page) -> None:
+    open_formula(page, "Squash rolls")
+    for name, value in (("Flour", "600"), ("Pieces", "16"), ("Raw piece", "85")):
+        page.get_by_role("textbox", name=name, exact=True).fill(value)
+    page.get_by_role("alert").wait_for()
+
+
+def working(page: Page) -> None:
+    open_formula(page, "Leek and thyme focaccia")
+    page.get_by_role("button", name="How Dough to divide was worked out").click()
+    page.get_by_role("dialog").wait_for()
+
+
+def sheet(page: Page) -> None:
+    open_formula(page, "Cardamom milk buns")
+    page.get_by_role("link", name="Weigh sheet").click()
+    page.get_by_role("article").wait_for()
+
+
+def kitchen(page: Page) -> None:
+    page.goto("/kitchen")
+    page.get_by_role("radio", name="Grams").wait_for()
+
+
+SHOTS = [
+    ("formulas", formulas, DESK, "light"),
+    ("formula", formula, DESK, "light"),
+    ("formula-dark", formula, DESK, "dark"),
+    ("remainder", remainder, DESK, "light"),
+    ("fight", fight, DESK, "light"),
+    ("working", working, DESK, "light"),
+    ("sheet", sheet, DESK, "light"),
+    ("kitchen", kitchen, DESK, "light"),
+    ("formula-tablet", working, TABLET, "light"),
+    ("formula-phone", formula, PHONE, "light"),
+    ("sheet-phone", sheet, PHONE, "light"),
+]
+
+
+def main() -> None:
+    state = Path(tempfile.mkdtemp(prefix="pancount-shots-", dir="/tmp"))
+    state.chmod(0o755)
+    command = [sys.executable, "-m", "pancount.cli", "demo", "--fresh", "--port", "0"]
+    started = subprocess.Popen(command, cwd=ROOT, env=os.environ | {"PANCOUNT_STATE": str(state)}, stdout=subprocess.PIPE, text=True)
+    try:
+        address = next(found[0] for line in started.stdout if (found := re.search(r"http://[\d.:]+", line)))
+        FOLDER.mkdir(parents=True, exist_ok=True)
+        with sync_playwright() as playwright:
+            browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+            for name, show, (width, height), scheme in SHOTS:
+                context = browser.new_context(base_url=address, viewport={"width": width, "height": height}, color_scheme=scheme)
+                page = context.new_page()
+                show(page)
+                page.wait_for_timeout(500)
+                page.screenshot(path=FOLDER / f"{name}.png")
+                context.close()
+                print(f"docs/screenshots/{name}.png")
+            browser.close()
+    finally:
+        started.terminate()
+        started.wait(30)
+        shutil.rmtree(state, ignore_errors=True)
+
+
+if __name__ == "__main__":
+    main()
