@@ -270,7 +270,7 @@ const problemAtFormula = computed(() => problem.value?.errors?.[0]?.detail ?? pr
 
 <style scoped>
 .name { flex: 0 1 auto; min-width: 0; max-width: 100% }
-.name input { field-sizing: content; min-width: 220px; max-width: min(460px, 88vw); border: 1.5px solid transparent; background: none; border-radius: 10px; padding: 2px 6px; margin-left: -8px; text-overflow: ellipsis; font-weight: 700 }
+.name input { field-sizing: content; min-width: 130px; max-width: min(460px, 88vw); border: 1.5px solid transparent; background: none; border-radius: 10px; padding: 2px 6px; margin-left: -8px; text-overflow: ellipsis; font-weight: 700 }
 .name input:hover, .name input:focus { border-color: var(--rim-soft) }
 .name input.wrong { border-color: var(--stop); background: var(--stop-soft) }
 .styles { background: none; field-sizing: content; min-width: 90px; max-width: 250px; min-height: 30px; text-overflow: ellipsis }

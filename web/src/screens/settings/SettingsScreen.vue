@@ -111,7 +111,7 @@ const THEMES: { value: Theme; label: string }[] = [
 </template>
 
 <style scoped>
-.groups { display: grid; gap: 14px; grid-template-columns: repeat(auto-fit, minmax(min(360px, 100%), 1fr)) }
+.groups { display: grid; gap: 14px; align-items: start; grid-template-columns: repeat(auto-fit, minmax(min(360px, 100%), 1fr)) }
 .tray { display: grid; gap: 12px; align-content: start }
 .choice { display: flex; gap: 6px }
 .choice button { flex: 1; min-height: 44px; border: 1.5px solid var(--rim-soft); background: none; border-radius: 10px; cursor: pointer }
