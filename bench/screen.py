@@ -50,19 +50,22 @@ def first_page(page: Page, address: str, path: str) -> dict[str, int]:
     return sizes
 
 
+def told(page: Page, address: str, path: str) -> None:
+    sizes = first_page(page, address, path)
+    code = sizes.get("Script", 0) + sizes.get("Stylesheet", 0)
+    print(f"{path}: scripts and styles {code / 1000:.0f} kB, all by kind {sizes}")
+
+
 def main(address: str) -> None:
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
-        formula = None
-        for path in ("/formulas", "formula"):
-            page = browser.new_page(viewport={"width": 1280, "height": 800})
-            path = formula or path
-            sizes = first_page(page, address, path)
-            code = sizes.get("Script", 0) + sizes.get("Stylesheet", 0)
-            print(f"{path}: scripts and styles {code / 1000:.0f} kB, all by kind {sizes}")
-            if formula is None:
-                formula = page.get_by_role("link", name="Cardamom milk buns", exact=True).get_attribute("href")
-            page.close()
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        told(page, address, "/formulas")
+        formula = page.get_by_role("link", name="Cardamom milk buns", exact=True).get_attribute("href")
+        page.close()
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        told(page, address, formula)
+        page.close()
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         page.goto(f"{address}{formula}")
         field = page.locator('[data-quantity="flour_g"] input')

@@ -13,7 +13,7 @@ from playwright.sync_api import Page, sync_playwright
 ROOT = Path(__file__).parents[2]
 sys.path[:0] = [str(ROOT / "tests")]
 
-from browser_flags import CHROMIUM, FLAGS  # noqa: E402  # the path is set above
+from browser_flags import CHROMIUM, FLAGS  # the path is set above
 
 FOLDER = ROOT / "docs" / "screenshots"
 DESK, TABLET, PHONE = (1280, 800), (820, 1180), (390, 844)
