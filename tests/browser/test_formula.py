@@ -218,3 +218,38 @@ def test_ounces_and_inches(rolls_page):
     page.get_by_text("Settings kept.").wait_for()
     page.goto(address)
     expect(cell(page, 0, 0, "weight_g")).to_have_value("500")
+
+
+def test_flours_that_do_not_make_a_hundred_are_mended_by_one_press(rolls_page):
+    """Rye typed in percent beside bread flour in percent: the largest takes the rest."""
+    page = rolls_page
+    cell(page, 0, 0, "percent").fill("100")
+    cell(page, 0, 4, "name").fill("Rye flour")
+    page.keyboard.press("Enter")
+    cell(page, 0, 4, "percent").fill("8")
+    expect(page.get_by_role("alert")).to_contain_text("The flours come to 108 %")
+    page.get_by_role("button", name="Let the largest take the rest").click()
+    expect(cell(page, 0, 0, "percent")).to_have_value("92")
+    expect(page.get_by_role("alert")).to_be_hidden()
+    page.keyboard.press("Control+z")
+    expect(cell(page, 0, 0, "percent")).to_have_value("100")
+
+
+def test_every_worked_out_number_opens(rolls_page):
+    """Each figure in crust has a working that ends in that very figure."""
+    page = rolls_page
+    page.get_by_role("radio", name="Rectangle").click()
+    quantity(page, "Pieces").fill("12")
+    working = page.get_by_role("dialog", name=re.compile("."))
+    openers = page.get_by_role("button", name=re.compile("was it worked out|was worked out"))
+    figures = page.locator("dd button, .fill button, .totals button")
+    figures.first.wait_for()
+    assert openers.count() + figures.count() > 20
+    for found in (openers, figures):
+        for i in range(found.count()):
+            found.nth(i).click()
+            expect(working.locator("h2 .worked")).not_to_be_empty()
+            expect(working).not_to_contain_text("NaN")
+            expect(working).not_to_contain_text("–")
+            expect(working).not_to_contain_text("{")
+            page.keyboard.press("Escape")

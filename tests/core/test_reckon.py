@@ -4,9 +4,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from pancount.core.errors import CoreError, FlourNotHundred, NoFlour, NoRole, Unnamed
+from pancount.core.errors import CoreError, FlourNotHundred, NoFlour, NoRole, NoRoomForFlour, Unnamed
 from pancount.core.formula import Formula, Line, Role, Stage, complete
-from pancount.core.reckon import reckon
+from pancount.core.reckon import reckon, with_flour_made_up
 from strategies import formulas
 
 
@@ -71,7 +71,7 @@ def test_every_flour_in_every_stage_counts():
         (of(flour()), NoFlour, ("stages", 0, "lines", 0, "weight_g")),
         (of(flour(percent=95), flour(percent=10)), FlourNotHundred, ("stages", 0, "lines", 0, "percent")),
         (of(water(percent=9), flour(percent=90)), FlourNotHundred, ("stages", 0, "lines", 1, "percent")),
-        (of(flour(weight_g=10), flour(percent=100)), FlourNotHundred, ("stages", 0, "lines", 1, "percent")),
+        (of(flour(weight_g=10), flour(percent=100)), NoRoomForFlour, ("stages", 0, "lines", 1, "percent")),
     ],
 )
 def test_flour_that_cannot_be_the_hundred_says_where(formula, error, at):
@@ -145,3 +145,27 @@ def test_the_parts_are_the_whole(formula):
         if line.role is Role.FLOUR
     ]
     assert sum(flours) == pytest.approx(100)
+
+
+@pytest.mark.parametrize(
+    ("percents", "made_up"),
+    [
+        ((95, 10), (90, 10)),  # the largest takes the rest
+        ((80, 5, 5), (90, 5, 5)),
+        ((60, 60), (40, 60)),  # of two alike, the first
+        ((100, 100, 100), (100 / 3, 100 / 3, 100 / 3)),  # no rest to take: all are scaled
+        ((100,), (100,)),
+        ((0.5,), (100,)),
+    ],
+)
+def test_flours_made_up_to_a_hundred(percents, made_up):
+    """One press mends flours that do not make 100 %, and nothing else moves."""
+    mended = with_flour_made_up(of(*(flour(percent=p) for p in percents), water(percent=60)))
+    assert [line.percent for line in mended.stages[0].lines] == pytest.approx([*made_up, 60])
+    assert reckon(mended).liquid_percent == 60
+
+
+def test_flour_by_weight_is_not_made_up():
+    """There is nothing to take the rest of."""
+    for formula in (of(flour(weight_g=10), flour(percent=100)), of(water(percent=60)), Formula()):
+        assert with_flour_made_up(formula) == formula

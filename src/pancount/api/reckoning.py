@@ -8,7 +8,8 @@ from pancount.api.desk import may_answer
 from pancount.core.base import Frozen
 from pancount.core.count import Count
 from pancount.core.formula import Formula
-from pancount.core.relations import LEFT_OVER, LINE_WORDS, QUANTITIES, RELATIONS
+from pancount.core.reckon import with_flour_made_up
+from pancount.core.relations import FIGURE_WORDS, LEFT_OVER, QUANTITIES, RELATIONS
 from pancount.core.tables import FillRule, fills
 from pancount.core.units import LENGTH_UNITS, WEIGHT_UNITS
 from pancount.core.whole import Whole, whole_count
@@ -55,6 +56,12 @@ async def reckon_count(body: Counting) -> Whole:
     return whole_count(body.formula, body.count)
 
 
+@router.post("/reckon/flour-made-up", responses=may_answer(422))
+async def make_up_flour(formula: Formula) -> Formula:
+    """The formula with its flours in percent making 100: the largest takes the rest."""
+    return with_flour_made_up(formula)
+
+
 @router.get("/reference")
 async def reference() -> Reference:
     """Names, relations, fill rules and units. Never changes while the application runs."""
@@ -67,7 +74,7 @@ async def reference() -> Reference:
             r.key: RelationWords(says=r.says, reads={name: way.reads for name, way in r.ways.items()})
             for r in (*RELATIONS, LEFT_OVER)
         }
-        | {key: RelationWords(says=says, reads=reads) for key, (says, reads) in LINE_WORDS.items()},
+        | {key: RelationWords(says=says, reads=reads) for key, (says, reads) in FIGURE_WORDS.items()},
         fills=fills(),
         weight_units=WEIGHT_UNITS,
         length_units=LENGTH_UNITS,

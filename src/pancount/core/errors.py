@@ -3,6 +3,7 @@
 CoreError
  ├─ NoFlour
  ├─ FlourNotHundred
+ ├─ NoRoomForFlour
  ├─ Unnamed
  ├─ NoRole
  └─ PinsFight
@@ -31,6 +32,12 @@ class FlourNotHundred(CoreError):
     """Flours given in percent do not make 100 %."""
 
     code = "flour_not_hundred"
+
+
+class NoRoomForFlour(CoreError):
+    """Flours in percent make 100 already, beside a flour given by weight."""
+
+    code = "no_room_for_flour"
 
 
 class Unnamed(CoreError):

@@ -6,7 +6,7 @@ from pancount.core.base import Frozen
 from pancount.core.count import Count, CountResult, Load, fill_rule
 from pancount.core.formula import Formula
 from pancount.core.layout import Layout, lay_out
-from pancount.core.pan import RISE, Pan, area_cm2, dome_diameter_cm, dough_depth_cm, volume_ml
+from pancount.core.pan import DOUGH_G_PER_ML, RISE, Pan, area_cm2, dome_diameter_cm, dough_depth_cm, volume_ml
 
 
 class Panned(Frozen):
@@ -18,6 +18,9 @@ class Panned(Frozen):
     dough_g: float
     """Dough in the fullest pan."""
     loads: tuple[Load, ...]
+    density_g_per_ml: float
+    rise: float
+    """Volume when doubled over volume as divided."""
     depth_divided_cm: float
     depth_doubled_cm: float
     past_rim: bool
@@ -55,6 +58,8 @@ def panned(formula: Formula, count: Count, result: CountResult) -> Panned | None
         volume_ml=volume_ml(count.pan),
         dough_g=dough_g,
         loads=result.loads,
+        density_g_per_ml=DOUGH_G_PER_ML,
+        rise=RISE,
         depth_divided_cm=depth,
         depth_doubled_cm=depth * RISE,
         past_rim=depth * RISE > count.pan.depth_cm,

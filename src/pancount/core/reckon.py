@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from pancount.core.base import Frozen
-from pancount.core.errors import FlourNotHundred, NoFlour, Place
+from pancount.core.errors import FlourNotHundred, NoFlour, NoRoomForFlour, Place
 from pancount.core.formula import Formula, Line, Role
 
 ROUNDING_OF_A_PERCENT = 0.05
@@ -83,7 +83,7 @@ def total_flour(formula: Formula) -> tuple[float, float]:
     grams ÷ (1 − percent ÷ 100); 450 g and 10 % is 500 g. All in percent: they must make 100, to within
     the rounding of one decimal each, and `formula.flour_g` is the flour.
 
-    Raises `NoFlour`, or `FlourNotHundred` at the first flour given in percent.
+    Raises `NoFlour`, or `FlourNotHundred` or `NoRoomForFlour` at the first flour given in percent.
     """
     flours = [
         (s, n, line)
@@ -99,7 +99,7 @@ def total_flour(formula: Formula) -> tuple[float, float]:
         raise NoFlour("There is no flour yet. Flour is the 100 % that all else is measured against.", at)
     if grams > 0:
         if percent >= 100:
-            raise FlourNotHundred(
+            raise NoRoomForFlour(
                 f"Flours in percent already make {percent:g} %, which leaves no room for the flour given by weight.",
                 by_percent[0][0],
             )
@@ -110,6 +110,37 @@ def total_flour(formula: Formula) -> tuple[float, float]:
             by_percent[0][0],
         )
     return formula.flour_g, 100 / percent
+
+
+def with_flour_made_up(formula: Formula) -> Formula:
+    """The formula with its flours in percent making 100: the largest takes the rest, the others stay.
+
+    Where the others leave it nothing, all of them are scaled instead. A formula with flour by weight, or with no flour
+    in percent, comes back as it is.
+    """
+    flours = [
+        (line.percent or 0.0, -s, -n)
+        for s, stage in enumerate(formula.stages)
+        for n, line in enumerate(stage.lines)
+        if line.role is Role.FLOUR and line.percent
+    ]
+    if not flours or any(line.weight_g for stage in formula.stages for line in stage.lines if line.role is Role.FLOUR):
+        return formula
+    total, (largest, *where) = sum(percent for percent, _, _ in flours), max(flours)
+    rest = 100 - (total - largest)
+
+    def made_up(s: int, n: int, line: Line) -> Line:
+        if line.role is not Role.FLOUR or not line.percent:
+            return line
+        if rest <= 0:
+            return line.model_copy(update={"percent": line.percent * 100 / total})
+        return line.model_copy(update={"percent": rest}) if [-s, -n] == where else line
+
+    stages = tuple(
+        stage.model_copy(update={"lines": tuple(made_up(s, n, line) for n, line in enumerate(stage.lines))})
+        for s, stage in enumerate(formula.stages)
+    )
+    return formula.model_copy(update={"stages": stages})
 
 
 def _reckon_line(line: Line, flour_g: float, flour_share: float) -> ReckonedLine:
@@ -133,7 +164,7 @@ def reckon(formula: Formula) -> Reckoned:
     """Work a formula out as written: every line in grams and percent, stage by stage, with the headline figures.
 
     Liquid % counts lines whose role is liquid (water, milk, beer, whey), by weight over flour.
-    Raises `NoFlour` or `FlourNotHundred`.
+    Raises what `total_flour` raises.
     """
     flour_g, flour_share = total_flour(formula)
     stages: list[ReckonedStage] = []

@@ -143,12 +143,22 @@ LEFT_OVER = Relation(
 )
 """Reckoned last, when the pieces are known."""
 
-LINE_WORDS: dict[str, tuple[str, dict[str, str]]] = {
+FIGURE_WORDS: dict[str, tuple[str, dict[str, str]]] = {
     "percent_of": ("A line's percentage is its weight over all flour.", {"percent": "{weight_g} ÷ {written_flour_g}"}),
     "weight_of": ("A line's weight is its percentage of all flour.", {"weight_g": "{written_flour_g} × {percent}"}),
     "count_weight": (
         "In this count, a line's weight is its percentage of the count's flour.",
         {"count_g": "{flour_g} × {percent}"},
+    ),
+    "stage": ("A stage's weight in this count is the sum of its lines.", {"stage_g": ""}),
+    "depth_divided": (
+        "Level dough stands as deep as its weight over its density over the area of the pan.",
+        {"depth_divided": "{pan_dough_g} ÷ {density} ÷ {area}"},
+    ),
+    "depth_doubled": ("Doubled, the dough stands twice as deep.", {"depth_doubled": "{rise} × {depth_divided}"}),
+    "pan_fill": (
+        "The fill is the dough in the fullest pan over the size of the pan.",
+        {"pan_fill": "{pan_dough_g} ÷ {pan_size}"},
     ),
     "total": ("The total is the sum of all lines, flour being 100.", {"total_percent": ""}),
     "liquid": ("Liquid is water, milk and other liquids by weight, over all flour.", {"liquid_percent": ""}),
@@ -157,4 +167,4 @@ LINE_WORDS: dict[str, tuple[str, dict[str, str]]] = {
         {"written_flour_g": ""},
     ),
 }
-"""Sentences and readings for the figures of `reckon`, so that they open to their working like those of the count."""
+"""Sentences and readings for the figures of formula and pan, so that they open to their working like those of the count."""

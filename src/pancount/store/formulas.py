@@ -149,7 +149,9 @@ def put_on_desk(
     row.version += 1
     if changed:
         _touch(row)
-        row.unsaved = row.latest_number == 0 or formula != _revision(session, row, row.latest_number).formula
+        row.unsaved = row.latest_number == 0 or (
+            without_blank_lines(formula) != _revision(session, row, row.latest_number).formula
+        )
         if row.latest_number == 0:
             _headline(row, formula)
     return _state(row)

@@ -24,6 +24,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reckon/flour-made-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Up Flour
+         * @description The formula with its flours in percent making 100: the largest takes the rest.
+         */
+        post: operations["make_up_flour"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reference": {
         parameters: {
             query?: never;
@@ -736,6 +756,10 @@ export interface components {
             dough_g: number;
             /** Loads */
             loads: components["schemas"]["Load"][];
+            /** Density G Per Ml */
+            density_g_per_ml: number;
+            /** Rise */
+            rise: number;
             /** Depth Divided Cm */
             depth_divided_cm: number;
             /** Depth Doubled Cm */
@@ -1287,6 +1311,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Whole"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    make_up_flour: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Formula"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Formula"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -8,6 +8,7 @@ export interface FillBandProps {
   panned: Panned
 }
 const props = defineProps<FillBandProps>()
+const emit = defineEmits<{ working: [opened: string] }>()
 
 /** The band takes the middle of the bar; half its width lies on either side. */
 const width = computed(() => props.panned.fill_high - props.panned.fill_low)
@@ -27,7 +28,7 @@ const says = computed(() => {
       <rect class="band" x="25" y="2.5" width="50" height="4" />
       <rect class="mark" :x="place(panned.fill) - 1" width="2" height="9" rx="1" />
     </svg>
-    <p><b>{{ plain(panned.fill) }} {{ unit }}</b> {{ says }}</p>
+    <p><button type="button" @click="emit('working', 'pan_fill')">{{ plain(panned.fill) }} {{ unit }}</button> {{ says }}</p>
   </div>
 </template>
 
@@ -38,6 +39,7 @@ svg { width: 100%; height: 16px; display: block }
 .mark { fill: var(--crust) }
 .in .mark { fill: var(--ok) }
 p { font-size: .9rem; color: var(--ink-2); text-align: center }
-b { color: var(--crust) }
-.in b { color: var(--ok) }
+button { border: 0; background: none; padding: 2px 4px; font-weight: 700; color: var(--crust); border-radius: 6px; cursor: pointer }
+button:hover { background: var(--crust-soft) }
+.in button { color: var(--ok) }
 </style>

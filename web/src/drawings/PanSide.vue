@@ -11,6 +11,7 @@ export interface PanSideProps {
   scale: number
 }
 const props = defineProps<PanSideProps>()
+const emit = defineEmits<{ working: [opened: string] }>()
 
 const MARGIN = 34
 const WALL = 5
@@ -37,8 +38,8 @@ const told = computed(
       <path class="pan" :d="`M${-WALL / 2} ${-rim}V${WALL / 2}H${w + WALL / 2}V${-rim}`" :stroke-width="WALL" />
     </svg>
     <dl>
-      <div><dt><i class="key now" />as divided</dt><dd>{{ withUnit(panned.depth_divided_cm, 'cm', units) }}</dd></div>
-      <div :class="{ over: panned.past_rim }"><dt><i class="key up" />when doubled</dt><dd>{{ withUnit(panned.depth_doubled_cm, 'cm', units) }}</dd></div>
+      <div><dt><i class="key now" />as divided</dt><dd><button type="button" @click="emit('working', 'depth_divided')">{{ withUnit(panned.depth_divided_cm, 'cm', units) }}</button></dd></div>
+      <div :class="{ over: panned.past_rim }"><dt><i class="key up" />when doubled</dt><dd><button type="button" @click="emit('working', 'depth_doubled')">{{ withUnit(panned.depth_doubled_cm, 'cm', units) }}</button></dd></div>
       <div><dt>rim</dt><dd>{{ withUnit(panned.pan.depth_cm, 'cm', units) }}</dd></div>
     </dl>
   </div>
@@ -54,6 +55,8 @@ svg { display: block; max-width: 100%; height: auto }
 dl { display: flex; flex-wrap: wrap; gap: 4px 18px; margin: 6px 0 0; justify-content: center; font-size: .9rem }
 dl div { display: flex; gap: 6px; align-items: baseline }
 dt { color: var(--ink-2) }
+dd button { border: 0; background: none; padding: 2px 4px; font: inherit; color: inherit; border-radius: 6px; cursor: pointer }
+dd button:hover { background: var(--crust-soft) }
 dd { margin: 0; font-weight: 700; color: var(--crust) }
 div.over dd { color: var(--stop) }
 dl div:last-child dd { color: var(--ink) }

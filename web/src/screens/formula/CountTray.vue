@@ -49,6 +49,8 @@ const rows = computed(() =>
     }
   }),
 )
+/** What the server says of the pins or the pan, in words under them. */
+const wrongHere = computed(() => props.problem?.errors?.find((issue) => issue.pointer.startsWith('/count'))?.detail)
 const anyPin = computed(() => Object.values(props.count.pins).some((pin) => pin != null))
 const left = computed(() => props.whole?.count.quantities.remainder_g?.value ?? 0)
 const isLeft = computed(() => props.count.leave_remainder && left.value > 1e-3)
@@ -92,6 +94,7 @@ function makeUsual(): void {
     <ul>
       <CountRow v-for="row in rows" :key="row.name" v-bind="row" :units="units" @pin="pin(row.name, $event)" @working="emit('working', row.name)" />
     </ul>
+    <p v-if="wrongHere" class="said stop" role="alert">{{ wrongHere }}</p>
     <p v-if="isLeft" class="said">
       <strong>{{ withUnit(left, 'g', units) }} over: a baker’s bite</strong>
       <button type="button" class="button bare" @click="count.leave_remainder = false">Decide again</button>

@@ -164,7 +164,17 @@ useKeys({
   Escape: closeWorking,
 })
 
-const problemAtFormula = computed(() => problem.value?.errors?.[0]?.detail ?? problem.value?.detail)
+/* What is wrong with the formula stands under it; what is wrong with the pins, under them. */
+const issue = computed(() => problem.value?.errors?.[0])
+const problemAtFormula = computed(() => (issue.value?.pointer.startsWith('/count') ? '' : (issue.value?.detail ?? problem.value?.detail)))
+const isBlank = computed(() =>
+  shownDesk.value.formula.stages.every((stage) => stage.lines.every((line) => !line.name && line.weight_g == null && line.percent == null)),
+)
+const canMakeUp = computed(() => issue.value?.code === 'flour_not_hundred' && reading.value === undefined)
+async function makeUpFlour(): Promise<void> {
+  desk.step()
+  desk.desk.value.formula = await ask(api.POST('/api/reckon/flour-made-up', { body: desk.desk.value.formula }))
+}
 </script>
 
 <template>
@@ -232,11 +242,15 @@ const problemAtFormula = computed(() => problem.value?.errors?.[0]?.detail ?? pr
             <span class="quiet">type grams or percent; the other follows</span>
           </div>
           <StageTable :formula="shownDesk.formula" :whole="whole" :problem="problem" :pantry="known" :units="units" @working="openWorking" @step="desk.step" @undo="desk.undo()" />
-          <p v-if="problem" class="said stop" role="alert">{{ problemAtFormula }}</p>
+          <p v-if="isBlank" class="said">Start with the flour: a name, and its weight or 100 %.</p>
+          <div v-else-if="problemAtFormula" class="said stop" role="alert">
+            {{ problemAtFormula }}
+            <div v-if="canMakeUp" class="row"><button type="button" class="button" @click="makeUpFlour">Let the largest take the rest</button></div>
+          </div>
           <p v-for="(n, i) in whole?.formula.notes" :key="i" class="said now">{{ n.text }}</p>
         </section>
         <CountTray :formula="shownDesk.formula" :count="shownDesk.count" :whole="whole" :problem="problem" :units="units" @working="openWorking" @step="desk.step" />
-        <PanTray :formula="shownDesk.formula" :count="shownDesk.count" :whole="whole" :problem="problem" :units="units" />
+        <PanTray :formula="shownDesk.formula" :count="shownDesk.count" :whole="whole" :problem="problem" :units="units" @working="openWorking" />
       </fieldset>
       <WorkingCard v-if="working" :working="working" @open="openWorking" @close="closeWorking" />
 

@@ -18,6 +18,7 @@ export interface PanTrayProps {
   units: Units
 }
 const props = defineProps<PanTrayProps>()
+const emit = defineEmits<{ working: [opened: string] }>()
 
 const SHAPES = [
   { value: 'rectangle', label: 'Rectangle' },
@@ -99,9 +100,9 @@ const scale = computed(() => {
       <template v-if="whole?.pan">
         <PanTop :panned="whole.pan" :piece-g="pieceG" :units="units" :scale="scale" />
         <p class="quiet">{{ [loads, sits].filter(Boolean).join(' · ') }}</p>
-        <PanSide :panned="whole.pan" :units="units" :scale="scale" />
+        <PanSide :panned="whole.pan" :units="units" :scale="scale" @working="emit('working', $event)" />
         <p v-if="whole.pan.past_rim" class="said stop">Doubled, this dough stands above the rim: a deeper pan, another pan, or less dough in each.</p>
-        <FillBand :panned="whole.pan" />
+        <FillBand :panned="whole.pan" @working="emit('working', $event)" />
       </template>
       <p v-else-if="count.pan" class="quiet empty">The pan is drawn as soon as there is dough to put in it.</p>
       <p v-else class="quiet empty">Choose a shape to see the dough in its pan, drawn to scale.</p>

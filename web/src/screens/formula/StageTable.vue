@@ -125,7 +125,7 @@ const enterStage = (s: number) => (props.formula.stages[s]?.lines.length ? focus
     <section v-for="(stage, s) in formula.stages" :key="key(stage)" :aria-label="stage.name || 'Stage without a name'">
       <div class="stage">
         <input v-model="stage.name" :data-stage="s" class="stage-name" maxlength="300" placeholder="Name of the stage" aria-label="Name of the stage" @keydown.enter.exact.prevent="enterStage(s)" />
-        <span class="worked stage-weight">{{ stageWeight(s) }}</span>
+        <button type="button" class="worked stage-weight" :aria-label="`${stage.name || 'Stage'} in this count: ${stageWeight(s)}. How was it worked out?`" @click="emit('working', `stage:${s}`)">{{ stageWeight(s) }}</button>
         <button v-if="formula.stages.length > 1" type="button" class="drop" :aria-label="`Remove the stage ${stage.name}`" title="Remove the stage" @click="removeStage(s)">×</button>
         <span v-else />
       </div>
@@ -165,7 +165,8 @@ const enterStage = (s: number) => (props.formula.stages[s]?.lines.length ? focus
 .stage { display: grid; grid-template-columns: 1fr auto 26px; align-items: center; margin-top: 4px; border-bottom: 2px solid var(--rim-soft) }
 .stage-name { border: 0; background: none; font-weight: 700; color: var(--rim); padding: 3px 4px; border-radius: 8px; min-width: 0; text-overflow: ellipsis }
 .stage-name:hover { background: var(--rim-faint) }
-.stage-weight { font-weight: 700; padding: 0 7px }
+.stage-weight { font-weight: 700; padding: 2px 7px; border: 0; background: none; border-radius: 8px; cursor: pointer; min-height: 28px }
+.stage-weight:hover { background: var(--crust-soft) }
 .drop { border: 0; background: none; font-size: 1.2rem; line-height: 1; height: 28px; color: var(--ink-2); cursor: pointer; border-radius: 8px }
 .drop:hover { background: var(--stop-soft); color: var(--stop) }
 ul { list-style: none; margin: 0; padding: 0 }

@@ -2,7 +2,7 @@
 import type { Formula, PinName, Reference, Whole } from '@/api/client'
 import { DIGITS, withUnit, type Kind, type Units } from '@/format'
 
-/** Which number is open: a quantity of the count, a figure of the formula, or a line's figure ("line:0:2:percent"). */
+/** Which number is open: a quantity of the count, a figure of the formula, or a line's figure ("line:0:2:percent"), a stage ("stage:0"). */
 export type Opened = string
 
 export interface WorkingInput {
@@ -160,10 +160,64 @@ function ofLine(s: number, n: number, field: LineField, whole: Whole, formula: F
   }
 }
 
+function ofStage(s: number, whole: Whole, formula: Formula, units: Units): Working | null {
+  const stage = formula.stages[s]
+  const weight = whole.stage_count_g[s]
+  if (!stage || weight === undefined) return null
+  return {
+    title: stage.name || 'This stage',
+    figure: withUnit(weight, 'g', units, DIGITS.working),
+    says: units.reference.relations.stage?.says ?? '',
+    words: '',
+    figures: '',
+    inputs: stage.lines.map((line, n) => ({
+      label: line.name || 'Line without a name',
+      figure: withUnit(whole.count_g[s]?.[n] ?? NaN, 'g', units, DIGITS.working),
+      from: 'worked out',
+      opens: `line:${s}:${n}:count_g`,
+    })),
+  }
+}
+
+type PanFigure = 'depth_divided' | 'depth_doubled' | 'pan_fill'
+const PAN_TITLES: Record<PanFigure, string> = { depth_divided: 'Depth as divided', depth_doubled: 'Depth when doubled', pan_fill: 'Fill' }
+
+function ofPan(name: PanFigure, whole: Whole, units: Units): Working | null {
+  const pan = whole.pan
+  if (!pan) return null
+  const square = `${withUnit(pan.area_cm2, 'size', units, DIGITS.working)} cm²`
+  const figures: Record<string, [label: string, figure: string, from: string, opens?: Opened]> = {
+    depth_divided: ['depth as divided', withUnit(pan.depth_divided_cm, 'cm', units), 'worked out', 'depth_divided'],
+    depth_doubled: ['depth when doubled', withUnit(pan.depth_doubled_cm, 'cm', units), 'worked out'],
+    pan_fill: ['fill', `${withUnit(pan.fill, 'fill', units)} ${fillUnit(pan.fill_per)}`, 'worked out'],
+    pan_dough_g: ['dough in the fullest pan', withUnit(pan.dough_g, 'g', units, DIGITS.working), 'its pieces together', 'piece_g'],
+    density: ['density', `${withUnit(pan.density_g_per_ml, 'fill', units)} g/ml`, 'common practice for mixed dough'],
+    area: ['area of the pan', square, 'from the pan'],
+    rise: ['rise', withUnit(pan.rise, 'count', units), 'doubled'],
+    pan_size: ['size of the pan', pan.fill_per === 'area' ? square : `${withUnit(pan.volume_ml, 'size', units, DIGITS.working)} ml`, 'from the pan'],
+  }
+  const rule = units.reference.relations[name]
+  const reads = rule?.reads[name] ?? ''
+  const figure = figures[name]?.[1] ?? ''
+  return {
+    title: PAN_TITLES[name],
+    figure,
+    says: rule?.says ?? '',
+    words: fillIn(reads, (n) => figures[n]?.[0] ?? n),
+    figures: `${fillIn(reads, (n) => figures[n]?.[1] ?? n)} = ${figure}`,
+    inputs: namesIn(reads).map((n) => {
+      const [label = n, shown = '', from = '', opens] = figures[n] ?? []
+      return { label, figure: shown, from, opens }
+    }),
+  }
+}
+
 /** The working of an opened number; null where it is not on the screen any more. */
 export function workingOf(opened: Opened, whole: Whole, formula: Formula, units: Units): Working | null {
   const [kind, s, n, field] = opened.split(':')
   if (kind === 'line') return ofLine(Number(s), Number(n), field as LineField, whole, formula, units)
+  if (kind === 'stage') return ofStage(Number(s), whole, formula, units)
+  if (opened in PAN_TITLES) return ofPan(opened as PanFigure, whole, units)
   if (opened === 'written_flour') return ofRole('flour', whole, formula, units)
   if (opened === 'liquid') return ofRole('liquid', whole, formula, units)
   if (opened === 'total') return ofTotal(whole, formula, units)
