@@ -48,7 +48,7 @@ def fight(page: Page) -> None:
 
 def working(page: Page) -> None:
     open_formula(page, "Leek and thyme focaccia")
-    page.get_by_role("button", name="How Dough to divide was worked out").click()
+    page.get_by_role("button", name="Dough to divide. How was it worked out?").click()
     page.get_by_role("dialog").wait_for()
 
 

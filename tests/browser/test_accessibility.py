@@ -26,7 +26,7 @@ def test_nothing_serious(browser: Browser, address: str, scheme):
     page.get_by_role("radio", name="Rectangle").click()
     page.get_by_role("group", name=CHOICES).wait_for()
     assert serious(page) == []
-    page.get_by_role("button", name="How Pieces was worked out").click()
+    page.get_by_role("button", name="Pieces. How was it worked out?").click()
     assert serious(page) == []
     page.keyboard.press("Escape")
     quantity(page, "Pieces").fill("99")

@@ -69,7 +69,7 @@ def test_count_remainder_working_and_print(rolls_page):
     expect(quantity(page, "Pieces")).to_have_value("17")
     expect(pin(page, "Pieces")).to_be_checked()
     expect(choices).to_be_hidden()
-    page.get_by_role("button", name="How Raw piece was worked out").click()
+    page.get_by_role("button", name="Raw piece. How was it worked out?").click()
     working = page.get_by_role("dialog", name=re.compile("Raw piece"))
     expect(working).to_contain_text("1\u202f290\u202fg ÷ 17 = 75.88\u202fg")
     assert "working=piece_g" in page.url
@@ -129,6 +129,9 @@ def test_reopened_by_link_and_brought_back(rolls_page):
     expect(cell(page, 0, 1, "weight_g")).to_have_value("300")
     expect(cell(page, 0, 1, "weight_g")).to_be_disabled()
     expect(page.get_by_role("dialog")).to_contain_text("300\u202fg ÷ 500\u202fg = 60\u202f%")
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name="Water in this count").click()
+    expect(page.get_by_role("dialog")).to_contain_text("60\u202f%")
     page.keyboard.press("Escape")
     page.get_by_role("button", name="Bring it back").click()
     expect(page.locator(".page-head [role=status]")).to_have_text("revision 3")
@@ -241,15 +244,12 @@ def test_every_worked_out_number_opens(rolls_page):
     page.get_by_role("radio", name="Rectangle").click()
     quantity(page, "Pieces").fill("12")
     working = page.get_by_role("dialog", name=re.compile("."))
-    openers = page.get_by_role("button", name=re.compile("was it worked out|was worked out"))
-    figures = page.locator("dd button, .fill button, .totals button")
-    figures.first.wait_for()
-    assert openers.count() + figures.count() > 20
-    for found in (openers, figures):
-        for i in range(found.count()):
-            found.nth(i).click()
-            expect(working.locator("h2 .worked")).not_to_be_empty()
-            expect(working).not_to_contain_text("NaN")
-            expect(working).not_to_contain_text("–")
-            expect(working).not_to_contain_text("{")
-            page.keyboard.press("Escape")
+    openers = page.locator(".opens")
+    page.get_by_role("img", name=re.compile("Pan from the side")).wait_for()
+    assert openers.count() > 18
+    for i in range(openers.count()):
+        openers.nth(i).click()
+        expect(working.locator("h2 .worked")).not_to_be_empty()
+        for wrong in ("NaN", "–", "{"):
+            expect(working).not_to_contain_text(wrong)
+        page.keyboard.press("Escape")

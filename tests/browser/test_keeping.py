@@ -44,6 +44,25 @@ def test_a_window_closed_while_typing(page):
     kept(page)
 
 
+def test_looking_changes_nothing(page, client: TestClient):
+    """Opening a new formula and leaving makes none; opening one in a second window does not disturb the first."""
+    before = len(client.get("/api/formulas").json())
+    page.goto("/formulas/new")
+    cell(page, 0, 0, "name").wait_for()
+    page.wait_for_timeout(900)
+    page.get_by_role("link", name="Formulas", exact=True).click()
+    assert len(client.get("/api/formulas").json()) == before
+    new_rolls(page, "Looked at twice")
+    other = page.context.new_page()
+    other.goto(page.url)
+    quantity(other, "Flour").wait_for()
+    other.wait_for_timeout(900)
+    other.close()
+    cell(page, 0, 1, "weight_g").fill("301")
+    page.wait_for_timeout(900)
+    kept(page)
+
+
 def test_two_windows_save_the_same_formula(page):
     """The second is told, keeps its text, and can put it on top."""
     new_rolls(page, "In two windows")

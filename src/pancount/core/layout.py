@@ -1,6 +1,7 @@
 """Where pieces sit in a pan: a grid in a rectangle, rings in a round."""
 
 from dataclasses import dataclass
+from functools import lru_cache
 from math import asin, ceil, cos, pi, sin
 
 from pancount.core.base import Frozen
@@ -82,8 +83,12 @@ def rings(pieces: int, pan: RoundPan) -> Layout:
     return Layout(places=places, words=words if len(placed) > 1 or pieces == 1 else f"a ring of {pieces}", room_cm=low)
 
 
+@lru_cache(maxsize=512)
 def lay_out(pieces: int, pan: RectanglePan | RoundPan) -> Layout | None:
-    """Where `pieces` sit in `pan`; None for no pieces or for more than can be drawn."""
+    """Where `pieces` sit in `pan`; None for no pieces or for more than can be drawn.
+
+    Remembered, since a baker types many numbers for one pan.
+    """
     if not 1 <= pieces <= MOST_DRAWN:
         return None
     return grid(pieces, pan) if isinstance(pan, RectanglePan) else rings(pieces, pan)

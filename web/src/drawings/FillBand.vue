@@ -2,6 +2,7 @@
 /** Where the fill lies against its usual band. */
 import { computed } from 'vue'
 import type { Panned } from '@/api/client'
+import OpenWorking from '@/design/OpenWorking.vue'
 import { plain } from '@/format'
 
 export interface FillBandProps {
@@ -28,7 +29,7 @@ const says = computed(() => {
       <rect class="band" x="25" y="2.5" width="50" height="4" />
       <rect class="mark" :x="place(panned.fill) - 1" width="2" height="9" rx="1" />
     </svg>
-    <p><button type="button" @click="emit('working', 'pan_fill')">{{ plain(panned.fill) }} {{ unit }}</button> {{ says }}</p>
+    <p><OpenWorking name="pan_fill" @open="emit('working', $event)">{{ plain(panned.fill) }} {{ unit }}</OpenWorking> {{ says }}</p>
   </div>
 </template>
 
@@ -39,7 +40,6 @@ svg { width: 100%; height: 16px; display: block }
 .mark { fill: var(--crust) }
 .in .mark { fill: var(--ok) }
 p { font-size: .9rem; color: var(--ink-2); text-align: center }
-button { border: 0; background: none; padding: 2px 4px; font-weight: 700; color: var(--crust); border-radius: 6px; cursor: pointer }
-button:hover { background: var(--crust-soft) }
-.in button { color: var(--ok) }
+.opens { font-weight: 700 }
+.in .opens { color: var(--ok) }
 </style>

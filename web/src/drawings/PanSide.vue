@@ -2,6 +2,7 @@
 /** A pan from the side, to scale: level dough as divided, and when doubled, against the rim. All measures in cm. */
 import { computed } from 'vue'
 import type { Panned } from '@/api/client'
+import OpenWorking from '@/design/OpenWorking.vue'
 import { withUnit, type Units } from '@/format'
 
 export interface PanSideProps {
@@ -38,8 +39,8 @@ const told = computed(
       <path class="pan" :d="`M${-WALL / 2} ${-rim}V${WALL / 2}H${w + WALL / 2}V${-rim}`" :stroke-width="WALL" />
     </svg>
     <dl>
-      <div><dt><i class="key now" />as divided</dt><dd><button type="button" @click="emit('working', 'depth_divided')">{{ withUnit(panned.depth_divided_cm, 'cm', units) }}</button></dd></div>
-      <div :class="{ over: panned.past_rim }"><dt><i class="key up" />when doubled</dt><dd><button type="button" @click="emit('working', 'depth_doubled')">{{ withUnit(panned.depth_doubled_cm, 'cm', units) }}</button></dd></div>
+      <div><dt><i class="key now" />as divided</dt><dd><OpenWorking name="depth_divided" @open="emit('working', $event)">{{ withUnit(panned.depth_divided_cm, 'cm', units) }}</OpenWorking></dd></div>
+      <div :class="{ over: panned.past_rim }"><dt><i class="key up" />when doubled</dt><dd><OpenWorking name="depth_doubled" @open="emit('working', $event)">{{ withUnit(panned.depth_doubled_cm, 'cm', units) }}</OpenWorking></dd></div>
       <div><dt>rim</dt><dd>{{ withUnit(panned.pan.depth_cm, 'cm', units) }}</dd></div>
     </dl>
   </div>
@@ -55,10 +56,8 @@ svg { display: block; max-width: 100%; height: auto }
 dl { display: flex; flex-wrap: wrap; gap: 4px 18px; margin: 6px 0 0; justify-content: center; font-size: .9rem }
 dl div { display: flex; gap: 6px; align-items: baseline }
 dt { color: var(--ink-2) }
-dd button { border: 0; background: none; padding: 2px 4px; font: inherit; color: inherit; border-radius: 6px; cursor: pointer }
-dd button:hover { background: var(--crust-soft) }
-dd { margin: 0; font-weight: 700; color: var(--crust) }
-div.over dd { color: var(--stop) }
+dd { margin: 0; font-weight: 700 }
+div.over .opens { color: var(--stop) }
 dl div:last-child dd { color: var(--ink) }
 .key { display: inline-block; width: 14px; height: 10px; border-radius: 3px; margin-right: 5px; background: var(--crumb) }
 .key.up { background: none; border-top: 2px dashed var(--crust); border-radius: 0; height: 4px }

@@ -3,6 +3,7 @@
 import { computed } from 'vue'
 import type { PinName, Worked } from '@/api/client'
 import NumberField from '@/design/NumberField.vue'
+import OpenWorking from '@/design/OpenWorking.vue'
 import type { Kind, Units } from '@/format'
 
 export interface CountRowProps {
@@ -65,7 +66,7 @@ const toggle = () => emit('pin', isPinned.value ? null : (props.worked?.value ??
       @working="emit('working')"
     />
     <span class="unit quiet">{{ unit }}</span>
-    <button type="button" class="how" :aria-label="`How ${label} was worked out`" title="How was this worked out?" @click="emit('working')">=</button>
+    <OpenWorking class="how" :name="name" :label="`${label}.`" @open="emit('working')">=</OpenWorking>
   </li>
 </template>
 
@@ -88,7 +89,6 @@ const toggle = () => emit('pin', isPinned.value ? null : (props.worked?.value ??
 .small .value { font-size: 1.02rem; font-weight: 600 }
 .small .name { color: var(--ink-2); font-size: .92rem }
 .unit:not(:empty) { padding-left: 2px }
-.how { border: 0; background: none; color: var(--ink-2); font-weight: 700; width: 32px; height: 40px; cursor: pointer; border-radius: 8px }
+.how { color: var(--ink-2); font-weight: 700; width: 32px; height: 40px; display: grid; place-items: center }
 @media (max-width: 1180px) { .row, .row.small { min-height: 46px } .pin, .small .pin { height: 44px; padding: 8px 6px } }
-.how:hover { background: var(--crust-soft); color: var(--crust) }
 </style>

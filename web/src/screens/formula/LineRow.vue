@@ -5,6 +5,7 @@ import IngredientField from './IngredientField.vue'
 import { findIngredient, setAmount } from './lines'
 import type { Ingredient, Line, Role } from '@/api/client'
 import NumberField from '@/design/NumberField.vue'
+import OpenWorking from '@/design/OpenWorking.vue'
 import { shown, type Units } from '@/format'
 
 export interface LineRowProps {
@@ -37,6 +38,7 @@ const called = computed(() => props.line.name || 'line without a name')
 const percent = computed(() => props.line.percent ?? (props.line.weight_g == null ? null : props.figures?.percent))
 const weight = computed(() => props.line.weight_g ?? (props.line.percent == null ? null : props.figures?.weight_g))
 const isOpen = computed(() => props.line.percent == null && props.line.weight_g == null)
+const counted = computed(() => (props.countG == null || isOpen.value ? '' : shown(props.countG, 'g', props.units)))
 
 function rename(name: string): void {
   const known = findIngredient(props.pantry, name)
@@ -90,14 +92,8 @@ function chooseRole(event: Event): void {
       @change="setAmount(line, 'weight_g', $event)"
       @working="emit('working', `line:${spot}:weight_g`)"
     />
-    <button
-      type="button"
-      class="counted worked"
-      :aria-label="`${called} in this count: ${countG == null || isOpen ? 'open' : shown(countG, 'g', units)}. How was it worked out?`"
-      @click="emit('working', `line:${spot}:count_g`)"
-    >
-      {{ countG == null || isOpen ? '–' : shown(countG, 'g', units) }}
-    </button>
+    <OpenWorking v-if="counted" class="counted" :name="`line:${spot}:count_g`" :label="`${called} in this count: ${counted}.`" @open="emit('working', $event)">{{ counted }}</OpenWorking>
+    <span v-else class="counted quiet">–</span>
     <button type="button" class="more" :class="{ noted: line.note }" :aria-expanded="more" :aria-label="`More for ${called}`" @click="more = !more">
       <svg viewBox="0 0 20 20" width="16" aria-hidden="true"><path d="M5 8l5 5 5-5" fill="none" stroke="currentColor" stroke-width="2.4" stroke-linecap="round" /></svg>
     </button>
@@ -120,8 +116,7 @@ function chooseRole(event: Event): void {
 .role span { position: relative; color: var(--crust); pointer-events: none }
 .role select { position: absolute; inset: 0; opacity: 0; cursor: pointer; width: 100%; z-index: 1 }
 .role:focus-within { outline: 3px solid var(--crust); border-radius: 8px }
-.counted { border: 0; background: none; text-align: right; padding: 4px 5px; border-radius: 8px; font-weight: 700; cursor: pointer; font-size: 1.02rem }
-.counted:hover { background: var(--crust-soft) }
+.counted { text-align: right; padding: 4px 5px; font-weight: 700; font-size: 1.02rem }
 .more { border: 0; background: none; width: 26px; height: 30px; padding: 0; cursor: pointer; color: var(--ink-2); border-radius: 8px; display: grid; place-items: center; justify-self: end }
 .more.noted { color: var(--rim) }
 .more:hover { background: var(--rim-faint) }

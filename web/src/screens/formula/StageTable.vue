@@ -4,6 +4,7 @@ import { computed, nextTick, ref } from 'vue'
 import LineRow from './LineRow.vue'
 import { addLine, emptyStage, moveLine, removeLine, type Spot } from './lines'
 import type { Formula, Ingredient, Problem, Whole } from '@/api/client'
+import OpenWorking from '@/design/OpenWorking.vue'
 import { shown, withUnit, type Units } from '@/format'
 import { tell } from '@/notice'
 
@@ -125,7 +126,7 @@ const enterStage = (s: number) => (props.formula.stages[s]?.lines.length ? focus
     <section v-for="(stage, s) in formula.stages" :key="key(stage)" :aria-label="stage.name || 'Stage without a name'">
       <div class="stage">
         <input v-model="stage.name" :data-stage="s" class="stage-name" maxlength="300" placeholder="Name of the stage" aria-label="Name of the stage" @keydown.enter.exact.prevent="enterStage(s)" />
-        <button type="button" class="worked stage-weight" :aria-label="`${stage.name || 'Stage'} in this count: ${stageWeight(s)}. How was it worked out?`" @click="emit('working', `stage:${s}`)">{{ stageWeight(s) }}</button>
+        <OpenWorking class="stage-weight" :name="`stage:${s}`" :label="`${stage.name || 'Stage'} in this count: ${stageWeight(s)}.`" @open="emit('working', $event)">{{ stageWeight(s) }}</OpenWorking>
         <button v-if="formula.stages.length > 1" type="button" class="drop" :aria-label="`Remove the stage ${stage.name}`" title="Remove the stage" @click="removeStage(s)">×</button>
         <span v-else />
       </div>
@@ -151,9 +152,9 @@ const enterStage = (s: number) => (props.formula.stages[s]?.lines.length ? focus
       <button v-if="s === formula.stages.length - 1" type="button" class="button bare add" @click="addStage">+ Stage</button>
     </section>
     <div v-if="whole" class="totals">
-      <button type="button" @click="emit('working', 'written_flour')"><b class="worked">{{ withUnit(whole.formula.flour_g, 'g', units) }}</b>flour as written</button>
-      <button type="button" @click="emit('working', 'liquid')"><b class="worked">{{ shown(whole.formula.liquid_percent, 'percent', units) }}</b>liquid %</button>
-      <button type="button" @click="emit('working', 'total')"><b class="worked">{{ shown(whole.formula.total_percent, 'percent', units) }}</b>total %</button>
+      <OpenWorking name="written_flour" @open="emit('working', $event)"><b>{{ withUnit(whole.formula.flour_g, 'g', units) }}</b>flour as written</OpenWorking>
+      <OpenWorking name="liquid" @open="emit('working', $event)"><b>{{ shown(whole.formula.liquid_percent, 'percent', units) }}</b>liquid %</OpenWorking>
+      <OpenWorking name="total" @open="emit('working', $event)"><b>{{ shown(whole.formula.total_percent, 'percent', units) }}</b>total %</OpenWorking>
     </div>
   </div>
 </template>
@@ -165,16 +166,14 @@ const enterStage = (s: number) => (props.formula.stages[s]?.lines.length ? focus
 .stage { display: grid; grid-template-columns: 1fr auto 26px; align-items: center; margin-top: 4px; border-bottom: 2px solid var(--rim-soft) }
 .stage-name { border: 0; background: none; font-weight: 700; color: var(--rim); padding: 3px 4px; border-radius: 8px; min-width: 0; text-overflow: ellipsis }
 .stage-name:hover { background: var(--rim-faint) }
-.stage-weight { font-weight: 700; padding: 2px 7px; border: 0; background: none; border-radius: 8px; cursor: pointer; min-height: 28px }
-.stage-weight:hover { background: var(--crust-soft) }
+.stage-weight { font-weight: 700; padding: 2px 7px }
 .drop { border: 0; background: none; font-size: 1.2rem; line-height: 1; height: 28px; color: var(--ink-2); cursor: pointer; border-radius: 8px }
 .drop:hover { background: var(--stop-soft); color: var(--stop) }
 ul { list-style: none; margin: 0; padding: 0 }
 .add { font-size: .88rem; min-height: 30px }
 .totals { display: flex; gap: 8px; margin-top: 8px }
-.totals button { flex: 1; border: 0; border-radius: 10px; background: var(--rim-faint); padding: 5px; font-size: .8rem; color: var(--ink-2); cursor: pointer; display: grid; justify-items: center }
-.totals b { font-size: 1.12rem }
-.totals button:hover { background: var(--crust-soft) }
+.totals > * { flex: 1; border-radius: 10px; background: var(--rim-faint); padding: 5px; font-size: .8rem; color: var(--ink-2); display: grid; justify-items: center }
+.totals b { font-size: 1.12rem; color: var(--crust) }
 @media (max-width: 700px) {
   .columns { grid-template-columns: 18px repeat(3, 1fr) 40px }
   .stage-name, .add { min-height: 44px }

@@ -40,6 +40,8 @@ export function useDesk(started: (id: number) => void) {
   let base = 0
   let sending: Promise<void> | null = null
   let dirty = false
+  /** The desk as it was laid or last seen, so that opening a formula is not taken for changing it. */
+  let seen = ''
 
   const mirrorKey = () => `pancount:desk:${head.value?.id ?? 'new'}:${tab}`
 
@@ -63,6 +65,7 @@ export function useDesk(started: (id: number) => void) {
   function lay(next: Desk, keepHistory: boolean): void {
     history.pause()
     desk.value = copy(next)
+    seen = JSON.stringify(desk.value)
     if (!keepHistory) history.clear()
     history.resume(true)
     if (!keepHistory) history.clear()
@@ -147,7 +150,9 @@ export function useDesk(started: (id: number) => void) {
   watch(
     desk,
     () => {
-      if (!loaded.value) return
+      const now = JSON.stringify(desk.value)
+      if (!loaded.value || now === seen) return
+      seen = now
       dirty = true
       mirror()
       if (keeping.value === 'kept') keeping.value = 'keeping'
