@@ -35,8 +35,12 @@ const emit = defineEmits<{
 const ROLES: Role[] = ['flour', 'liquid', 'fat', 'sugar', 'salt', 'leaven', 'egg', 'dairy', 'flavour', 'inclusion']
 const more = ref(false)
 const called = computed(() => props.line.name || 'line without a name')
-const percent = computed(() => props.line.percent ?? (props.line.weight_g == null ? null : props.figures?.percent))
-const weight = computed(() => props.line.weight_g ?? (props.line.percent == null ? null : props.figures?.weight_g))
+const COLUMNS = [
+  { field: 'percent', kind: 'percent', label: 'percent of flour' },
+  { field: 'weight_g', kind: 'g', label: 'weight as written' },
+] as const
+/** As typed, or as it follows from the other column; null where the amount is open. */
+const amount = (field: 'percent' | 'weight_g') => props.line[field] ?? (isOpen.value ? null : props.figures?.[field])
 const isOpen = computed(() => props.line.percent == null && props.line.weight_g == null)
 const counted = computed(() => (props.countG == null || isOpen.value ? '' : shown(props.countG, 'g', props.units)))
 
@@ -71,30 +75,21 @@ function chooseRole(event: Event): void {
       @done="emit('done')"
     />
     <NumberField
-      :data-cell="`${spot}:percent`"
-      :value="percent"
-      kind="percent"
+      v-for="column in COLUMNS"
+      :key="column.field"
+      :data-cell="`${spot}:${column.field}`"
+      :value="amount(column.field)"
+      :kind="column.kind"
       :units="units"
-      :label="`${called}, percent of flour`"
-      :worked="line.percent == null"
-      :wrong="wrong.percent"
-      @change="setAmount(line, 'percent', $event)"
-      @working="emit('working', `line:${spot}:percent`)"
-    />
-    <NumberField
-      :data-cell="`${spot}:weight_g`"
-      :value="weight"
-      kind="g"
-      :units="units"
-      :label="`${called}, weight as written`"
-      :worked="line.weight_g == null"
-      :wrong="wrong.weight_g"
-      @change="setAmount(line, 'weight_g', $event)"
-      @working="emit('working', `line:${spot}:weight_g`)"
+      :label="`${called}, ${column.label}`"
+      :worked="line[column.field] == null"
+      :wrong="wrong[column.field]"
+      @change="setAmount(line, column.field, $event)"
+      @working="emit('working', `line:${spot}:${column.field}`)"
     />
     <OpenWorking v-if="counted" class="counted" :name="`line:${spot}:count_g`" :label="`${called} in this count: ${counted}.`" @open="emit('working', $event)">{{ counted }}</OpenWorking>
     <span v-else class="counted quiet">–</span>
-    <button type="button" class="more" :class="{ noted: line.note }" :aria-expanded="more" :aria-label="`More for ${called}`" @click="more = !more">
+    <button type="button" class="more" :class="{ noted: line.note }" :aria-expanded="more" :aria-label="`More for ${called}`" :title="line.note || undefined" @click="more = !more">
       <svg viewBox="0 0 20 20" width="16" aria-hidden="true"><path d="M5 8l5 5 5-5" fill="none" stroke="currentColor" stroke-width="2.4" stroke-linecap="round" /></svg>
     </button>
     <div v-if="more" class="extra">

@@ -3,6 +3,7 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import type { Count, Formula, Pan, Problem, Whole } from '@/api/client'
+import ChoiceRow from '@/design/ChoiceRow.vue'
 import NumberField from '@/design/NumberField.vue'
 import FillBand from '@/drawings/FillBand.vue'
 import PanSide from '@/drawings/PanSide.vue'
@@ -54,7 +55,10 @@ function measure(name: Measure, value: number | null): void {
 const wrong = (name: string) => props.problem?.errors?.find((issue) => issue.pointer.includes('/pan/') && issue.pointer.endsWith(name))?.detail
 const title = computed(() => (props.count.pan ? [props.count.pan.name, measures(props.count.pan, props.units)].filter(Boolean).join(', ') : ''))
 const pieceG = computed(() => props.whole?.count.quantities.piece_g?.value ?? 0)
-const loads = computed(() => (props.whole?.count.loads ?? []).map((load) => `${load.pans} × ${load.pieces}`).join(' and '))
+const pans = (n: number) => `${n} ${n === 1 ? 'pan' : 'pans'}`
+const loads = computed(() =>
+  (props.whole?.count.loads ?? []).map((load) => (load.pieces === 1 ? pans(load.pans) : `${pans(load.pans)} of ${load.pieces}`)).join(' and '),
+)
 const sits = computed(() => {
   const panned = props.whole?.pan
   if (!panned?.layout) return ''
@@ -80,8 +84,8 @@ const scale = computed(() => {
       <h2 id="pan-head">Pan</h2>
       <span class="quiet">{{ title || 'pieces on a sheet, a stone or a griddle' }}</span>
     </div>
-    <div class="shapes" role="radiogroup" aria-label="Shape of the pan">
-      <button v-for="s in SHAPES" :key="s.value" type="button" role="radio" :aria-checked="shape === s.value" @click="choose(s.value)">{{ s.label }}</button>
+    <div class="shapes">
+      <ChoiceRow label="Shape of the pan" :options="SHAPES" :value="shape" @choose="choose" />
       <button v-if="count.pan" type="button" class="size" :aria-expanded="open" @click="open = !open">Size</button>
     </div>
     <div v-if="count.pan && open" class="measures">
@@ -111,10 +115,8 @@ const scale = computed(() => {
 </template>
 
 <style scoped>
-.shapes { display: flex; gap: 4px; margin: 4px 0 8px }
-.shapes button { flex: 1; border: 1.5px solid var(--rim-soft); background: none; border-radius: 9px; min-height: 36px; cursor: pointer; padding: 2px 6px }
-.shapes button[aria-checked='true'] { background: var(--rim); border-color: var(--rim); color: var(--on-rim) }
-.shapes .size { flex: 0 0 60px; border-style: dashed }
+.shapes { display: flex; gap: 5px; margin: 4px 0 8px }
+.size { flex: 0 0 60px; border: 1.5px dashed var(--rim-soft); background: none; border-radius: 10px; cursor: pointer }
 .measures { display: grid; grid-template-columns: repeat(auto-fit, minmax(86px, 1fr)); gap: 8px; margin-bottom: 10px }
 .measures .name { grid-column: 1 / -1 }
 .measures .number.field { border: 1.5px solid var(--rim-soft); border-radius: 10px; min-height: 38px }

@@ -3,6 +3,7 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { ref, watch } from 'vue'
 import { api, ask, Refused, type Settings } from '@/api/client'
+import ChoiceRow from '@/design/ChoiceRow.vue'
 import { useKitchenState } from '@/kitchen'
 import { tell } from '@/notice'
 import { theme, type Theme } from '@/theme'
@@ -59,10 +60,28 @@ async function keep(): Promise<void> {
     if (caught.isBehind) await kitchen.refetch()
   }
 }
+function set<K extends 'length_unit' | 'paper'>(name: K, value: Settings[K]): void {
+  if (!settings.value) return
+  settings.value[name] = value
+  void keep()
+}
+
+const WEIGHTS = [
+  { value: 'g', label: 'Grams' },
+  { value: 'oz', label: 'Ounces' },
+] as const
+const LENGTHS = [
+  { value: 'cm', label: 'Centimetres' },
+  { value: 'in', label: 'Inches' },
+] as const
+const PAPERS = [
+  { value: 'A4', label: 'A4' },
+  { value: 'Letter', label: 'Letter' },
+] as const
 const THEMES: { value: Theme; label: string }[] = [
   { value: 'light', label: 'Light' },
   { value: 'dark', label: 'Dark' },
-  { value: 'machine', label: 'As this machine' },
+  { value: 'machine', label: 'Machine’s' },
 ]
 </script>
 
@@ -79,9 +98,7 @@ const THEMES: { value: Theme; label: string }[] = [
       </section>
       <section class="tray">
         <h2>Weights and scales</h2>
-        <div class="choice" role="radiogroup" aria-label="Weights in">
-          <button v-for="unit in ['g', 'oz'] as const" :key="unit" type="button" role="radio" :aria-checked="settings.scale.unit === unit" @click="weighIn(unit)">{{ unit === 'g' ? 'Grams' : 'Ounces' }}</button>
-        </div>
+        <ChoiceRow label="Weights in" :options="WEIGHTS" :value="settings.scale.unit" @choose="weighIn" />
         <label class="label">The scale’s step<select v-model="settings.scale.step" class="field" @change="keep">
           <option v-if="!STEPS[settings.scale.unit].some((s) => same(settings!.scale.step, s))" :value="settings.scale.step">{{ settings.scale.step }} {{ settings.scale.unit }}</option>
           <option v-for="step in STEPS[settings.scale.unit]" :key="step" :value="same(settings.scale.step, step) ? settings.scale.step : step">{{ step }} {{ settings.scale.unit }}</option>
@@ -93,18 +110,12 @@ const THEMES: { value: Theme; label: string }[] = [
       </section>
       <section class="tray">
         <h2>Lengths and paper</h2>
-        <div class="choice" role="radiogroup" aria-label="Lengths in">
-          <button v-for="unit in ['cm', 'in'] as const" :key="unit" type="button" role="radio" :aria-checked="settings.length_unit === unit" @click="settings.length_unit = unit; keep()">{{ unit === 'cm' ? 'Centimetres' : 'Inches' }}</button>
-        </div>
-        <div class="choice" role="radiogroup" aria-label="Paper">
-          <button v-for="paper in ['A4', 'Letter'] as const" :key="paper" type="button" role="radio" :aria-checked="settings.paper === paper" @click="settings.paper = paper; keep()">{{ paper }}</button>
-        </div>
+        <ChoiceRow label="Lengths in" :options="LENGTHS" :value="settings.length_unit" @choose="set('length_unit', $event)" />
+        <ChoiceRow label="Paper" :options="PAPERS" :value="settings.paper" @choose="set('paper', $event)" />
       </section>
       <section class="tray">
         <h2>How it looks, in this browser</h2>
-        <div class="choice" role="radiogroup" aria-label="Light or dark">
-          <button v-for="t in THEMES" :key="t.value" type="button" role="radio" :aria-checked="theme === t.value" @click="theme = t.value">{{ t.label }}</button>
-        </div>
+        <ChoiceRow label="Light or dark" :options="THEMES" :value="theme" @choose="theme = $event" />
       </section>
     </div>
   </main>
@@ -113,7 +124,4 @@ const THEMES: { value: Theme; label: string }[] = [
 <style scoped>
 .groups { display: grid; gap: 14px; align-items: start; grid-template-columns: repeat(auto-fit, minmax(min(360px, 100%), 1fr)) }
 .tray { display: grid; gap: 12px; align-content: start }
-.choice { display: flex; gap: 6px }
-.choice button { flex: 1; min-height: 44px; border: 1.5px solid var(--rim-soft); background: none; border-radius: 10px; cursor: pointer }
-.choice button[aria-checked='true'] { background: var(--rim); border-color: var(--rim); color: var(--on-rim); font-weight: 650 }
 </style>
