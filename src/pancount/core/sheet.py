@@ -33,8 +33,8 @@ class Scale(Frozen):
     """Smallest step of the main scale, in `unit`."""
     fine_step: Step | None = None
     """Smallest step of the fine scale, in `unit`; None where there is none."""
-    fine_under: Annotated[Decimal, Field(ge=0, le=1000, decimal_places=3), AS_TEXT] = Decimal(10)
-    """Amounts under this go on the fine scale, in `unit`."""
+    fine_under: Annotated[Decimal, Field(ge=0, le=1000, decimal_places=3), AS_TEXT] = Decimal(25)
+    """Amounts under this go on the fine scale, in `unit`. Under 25, a step of 1 may round by more than 2 %."""
 
     def step_for(self, amount: float) -> Decimal:
         """The step of the scale that an amount in `unit` is weighed on."""

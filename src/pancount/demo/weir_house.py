@@ -13,6 +13,9 @@ from pancount.core.tables import pantry
 from pancount.store.formulas import keep_new, put_on_desk, save_revision
 from pancount.store.kitchens import ONLY_KITCHEN, Settings, open_kitchen
 
+SCALES = Scale(step=Decimal(1), fine_step=Decimal("0.01"), fine_under=Decimal(25))
+"""A 1 g scale, and a 0.01 g scale for small amounts."""
+
 RIMMED = RectanglePan(name="Rimmed pan", length_cm=33, width_cm=23, depth_cm=4.6)
 SQUARE_TIN = RectanglePan(name="Square tin", length_cm=28, width_cm=28, depth_cm=5)
 HALF_SHEET = RectanglePan(name="Half sheet", length_cm=46, width_cm=33, depth_cm=2.5)
@@ -222,8 +225,7 @@ def _with_line(formula: Formula, stage: int, line: int, percent: float) -> Formu
 
 def fill_demo_kitchen(session: Session) -> bool:
     """Make the demo kitchen, once. True if it was made now."""
-    settings = Settings(scale=Scale(step=Decimal(1), fine_step=Decimal("0.01"), fine_under=Decimal(10)))
-    if not open_kitchen(session, ONLY_KITCHEN, "Weir House kitchen", settings):
+    if not open_kitchen(session, ONLY_KITCHEN, "Weir House kitchen", Settings(scale=SCALES)):
         return False
     for formula, count in OTHERS:
         keep_new(session, ONLY_KITCHEN, formula, count, "As first written")

@@ -1037,7 +1037,7 @@ export interface components {
             fine_step?: string | null;
             /**
              * Fine Under
-             * @default 10
+             * @default 25
              */
             fine_under: string;
         };
@@ -1050,7 +1050,7 @@ export interface components {
              * @default {
              *       "unit": "g",
              *       "step": "1",
-             *       "fine_under": "10"
+             *       "fine_under": "25"
              *     }
              */
             scale: components["schemas"]["Scale"];

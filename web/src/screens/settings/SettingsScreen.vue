@@ -26,7 +26,7 @@ watch(
 
 const STEPS = { g: ['0.1', '0.5', '1', '2', '5'], oz: ['0.01', '0.05', '0.1', '0.125', '0.25'] }
 const FINE = { g: ['0.01', '0.05', '0.1'], oz: ['0.001', '0.005', '0.01'] }
-const UNDER = { g: '10', oz: '0.35' }
+const UNDER = { g: '25', oz: '1' }
 const same = (a: unknown, b: string) => Number(a) === Number(b)
 
 /** Steps belong to a unit: changing the unit takes that unit's usual ones. */
