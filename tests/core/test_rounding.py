@@ -71,6 +71,7 @@ class TestSheet:
         sheet = weigh_sheet(rolls, Count(pins=Pins(divide_g=1290, piece_g=75)), self.SCALE)
         assert [line.name for line in sheet.stages[0].lines] == ["Bread flour", "Water", "Fine salt", "Instant yeast"]
         assert (sheet.pieces, sheet.piece, sheet.remainder, sheet.bench_loss) == (17, 75, 15, 0.02)
+        assert sheet.flour == 808  # 1 290 ÷ 0.98 ÷ 1.63
 
     def test_a_line_too_small_for_the_scale_is_flagged_with_a_cure(self, rolls):
         """0.8 g of yeast on a 1 g scale is 25 % out: use a finer scale. On a 0.01 g scale it is not."""
@@ -102,5 +103,5 @@ class TestSheet:
 
     def test_fighting_pins_make_no_sheet(self, rolls):
         """A sheet of numbers that do not hold would be weighed by someone."""
-        with pytest.raises(PinsFight, match="flour_g, dough_g"):
+        with pytest.raises(PinsFight, match="flour, dough mixed"):
             weigh_sheet(rolls, Count(pins=Pins(flour_g=1000, dough_g=1)), Scale())

@@ -12,6 +12,7 @@ from pancount.core.errors import PinsFight
 from pancount.core.formula import Formula
 from pancount.core.pan import Pan
 from pancount.core.reckon import Note, reckon, weight_of
+from pancount.core.relations import QUANTITIES
 from pancount.core.rounding import apportion, to_step
 from pancount.core.units import WEIGHT_UNITS
 
@@ -72,9 +73,9 @@ class WeighSheet(Frozen):
     unit: Literal["g", "oz"]
     stages: tuple[SheetStage, ...]
     printed_total: Printed
-    flour_g: float
+    flour: Printed
+    """All flour of this count, to the scale's step, in `unit`."""
     total_percent: float
-    divide_g: float
     bench_loss: float
     pieces: int
     piece: Printed
@@ -118,7 +119,7 @@ def weigh_sheet(formula: Formula, count: Count, scale: Scale) -> WeighSheet:
     reckoned = reckon(formula)
     result = solve(formula, count, reckoned)
     if result.fights:
-        names = ", ".join(a.pin for a in result.fights[0].alternatives)
+        names = ", ".join(QUANTITIES[a.pin][0].lower() for a in result.fights[0].alternatives)
         raise PinsFight(f"These pins cannot all hold: {names}. Let one go on the count, then print.", ("pins",))
     values = {name: worked.value for name, worked in result.quantities.items()}
     unit_g = WEIGHT_UNITS[scale.unit]
@@ -150,9 +151,8 @@ def weigh_sheet(formula: Formula, count: Count, scale: Scale) -> WeighSheet:
         unit=scale.unit,
         stages=tuple(stages),
         printed_total=sum((stage.printed for stage in stages), Decimal(0)),
-        flour_g=values["flour_g"],
+        flour=to_step(values["flour_g"] / unit_g, scale.step),
         total_percent=reckoned.total_percent,
-        divide_g=values["divide_g"],
         bench_loss=values["bench_loss"],
         pieces=int(values["pieces"]),
         piece=to_step(values["piece_g"] / unit_g, scale.step),

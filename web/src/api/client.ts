@@ -18,12 +18,9 @@ export type Fight = Schemas['Fight']
 export type Panned = Schemas['Panned']
 export type Reference = Schemas['Reference']
 export type Ingredient = Schemas['Ingredient']
-export type KitchenState = Schemas['KitchenState']
 export type Settings = Schemas['Settings']
 export type FormulaHead = Schemas['FormulaHead']
 export type FormulaState = Schemas['FormulaState']
-export type RevisionHead = Schemas['RevisionHead']
-export type SheetPage = Schemas['SheetPage']
 export type Problem = Schemas['Problem']
 
 export const api = createClient<paths>({ baseUrl: '' })

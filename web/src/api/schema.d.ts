@@ -1191,12 +1191,10 @@ export interface components {
             stages: components["schemas"]["SheetStage"][];
             /** Printed Total */
             printed_total: string;
-            /** Flour G */
-            flour_g: number;
+            /** Flour */
+            flour: string;
             /** Total Percent */
             total_percent: number;
-            /** Divide G */
-            divide_g: number;
             /** Bench Loss */
             bench_loss: number;
             /** Pieces */

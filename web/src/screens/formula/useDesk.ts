@@ -215,8 +215,6 @@ export function useDesk(started: (id: number) => void) {
     save,
     takeTheirs,
     keepMine,
-    /** The revision the desk rests on. */
-    base: () => base,
     flush,
     step,
     undo,

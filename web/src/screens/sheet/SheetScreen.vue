@@ -50,7 +50,7 @@ const print = () => window.print()
     </div>
     <article v-else-if="sheet && page" class="paper" :class="{ small }">
       <h1>{{ sheet.name || 'Formula without a name' }}</h1>
-      <p class="quiet">{{ page.kitchen }} · {{ page.edition }} · {{ plain(sheet.flour_g) }} g flour is 100 %</p>
+      <p class="quiet">{{ page.kitchen }} · {{ page.edition }} · {{ spaced(sheet.flour) }} {{ sheet.unit }} flour is 100 %</p>
       <table>
         <tbody v-for="(stage, s) in sheet.stages" :key="s">
           <tr class="stage"><th colspan="3" scope="rowgroup">{{ stage.name || 'Dough' }}</th><td class="n">{{ spaced(stage.printed) }} {{ sheet.unit }}</td></tr>
