@@ -39,6 +39,18 @@ def test_by_keyboard_alone(rolls_page):
     expect(page.locator(".line")).to_have_count(6)
 
 
+def test_the_plainest_name_is_offered_first(rolls_page):
+    """ "butt" is butter before buttermilk; a name in German is found too, and arrow keys choose another."""
+    page = rolls_page
+    for typed, presses, taken in (("butt", 0, "Butter"), ("butt", 1, "Buttermilk"), ("hefe", 0, "Fresh yeast")):
+        cell(page, 0, 4, "name").fill("")
+        cell(page, 0, 4, "name").press_sequentially(typed)
+        for _ in range(presses):
+            page.keyboard.press("ArrowDown")
+        page.keyboard.press("Enter")
+        expect(cell(page, 0, 4, "name")).to_have_value(taken)
+
+
 def test_an_unknown_ingredient_gets_a_role(rolls_page):
     """It cannot be saved until it is said what it is; then it is known."""
     page = rolls_page

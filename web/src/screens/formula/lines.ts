@@ -68,7 +68,7 @@ export function findIngredient(pantry: readonly Ingredient[], name: string): Ing
   return pantry.find(called)
 }
 
-/** Ingredients whose name, or another name of theirs, holds `text`; those that start with it first. */
+/** Ingredients whose name, or another name of theirs, holds `text`; those that start with it first, the shortest first. */
 export function suggest(pantry: readonly Ingredient[], text: string, most = 8): Ingredient[] {
   const wanted = text.trim().toLowerCase()
   if (!wanted) return []
@@ -81,7 +81,7 @@ export function suggest(pantry: readonly Ingredient[], text: string, most = 8): 
   return pantry
     .map((item) => ({ item, rank: rank(item) }))
     .filter((found) => found.rank < 3)
-    .sort((a, b) => a.rank - b.rank)
+    .sort((a, b) => a.rank - b.rank || a.item.name.length - b.item.name.length)
     .slice(0, most)
     .map((found) => found.item)
 }
