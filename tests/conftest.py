@@ -6,6 +6,7 @@ from collections.abc import Callable, Iterator
 from pathlib import Path
 
 import pytest
+from hypothesis import settings
 from sqlalchemy import Engine, text
 from starlette.testclient import TestClient
 
@@ -14,6 +15,10 @@ from pancount.core.formula import Formula, Line, Role, Stage
 from pancount.store.cluster import Cluster
 from pancount.store.database import connect, migrate, transaction
 from pancount.store.kitchens import ONLY_KITCHEN, Settings, open_kitchen
+
+# On a busy machine an example may take its time; what it must hold stays the same.
+settings.register_profile("unhurried", settings.get_profile(settings.get_current_profile_name()), deadline=None)
+settings.load_profile("unhurried")
 
 
 @pytest.fixture(scope="session")
