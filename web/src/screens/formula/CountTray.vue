@@ -5,6 +5,7 @@ import CountChoices from './CountChoices.vue'
 import CountFights from './CountFights.vue'
 import CountRow from './CountRow.vue'
 import type { Count, Formula, PinName, Problem, Whole } from '@/api/client'
+import { plainCopy } from '@/copy'
 import { withUnit, type Kind, type Units } from '@/format'
 
 export interface CountTrayProps {
@@ -63,7 +64,7 @@ function pin(name: PinName, value: number | null): void {
 }
 function take(chosen: Count): void {
   emit('step')
-  Object.assign(props.count, JSON.parse(JSON.stringify(chosen)) as Count)
+  Object.assign(props.count, plainCopy(chosen))
 }
 function release(): void {
   emit('step')

@@ -12,6 +12,7 @@ import { useReckoning } from './useReckoning'
 import WorkingCard from './WorkingCard.vue'
 import { workingOf } from './workings'
 import { api, ask, Refused } from '@/api/client'
+import { plainCopy } from '@/copy'
 import KeysDialog from '@/design/KeysDialog.vue'
 import { when } from '@/format'
 import { useKeys } from '@/keys'
@@ -65,7 +66,7 @@ const revision = useQuery({
 const view = computed<Desk | null>(() => {
   if (reading.value === undefined) return desk.desk.value
   const formula = revision.data.value?.formula
-  return formula ? { formula: JSON.parse(JSON.stringify(formula)), count: desk.desk.value.count } : null
+  return formula ? { formula: plainCopy(formula), count: desk.desk.value.count } : null
 })
 const shownDesk = computed(() => view.value ?? desk.desk.value)
 const ready = computed(() => desk.loaded.value && view.value !== null)
@@ -81,6 +82,7 @@ function openWorking(name: string): void {
   void router.replace({ query: { ...route.query, working: name } })
 }
 function closeWorking(): void {
+  if (!opened.value) return
   const { working: _, ...query } = route.query
   void router.replace({ query })
   void nextTick(() => cameFrom?.focus())
@@ -144,7 +146,7 @@ async function saveOnTop(): Promise<void> {
 async function bringBack(): Promise<void> {
   if (!view.value || !desk.head.value) return
   const number = reading.value
-  await desk.save(`Brought back revision ${number}`, JSON.parse(JSON.stringify(view.value.formula)), desk.head.value.latest_number)
+  await desk.save(`Brought back revision ${number}`, plainCopy(view.value.formula), desk.head.value.latest_number)
   await router.replace({ query: {} })
   await saved()
 }
@@ -152,7 +154,9 @@ async function bringBack(): Promise<void> {
 const showsRevisions = ref(false)
 const showsKeys = ref(false)
 const sheet = computed(() => ({ name: 'sheet', params: { id: desk.head.value?.id ?? 'new' }, query: reading.value ? { revision: reading.value } : {} }))
-const file = (ending: string) => `/api/formulas/${desk.head.value?.id}/formula.${ending}${reading.value ? `?revision=${reading.value}` : ''}`
+/** The answer is a file to save, so the screen stays. A link inside the menu could not be taken by key. */
+const takeOut = (ending: 'json' | 'csv') =>
+  window.location.assign(`/api/formulas/${desk.head.value?.id}/formula.${ending}${reading.value ? `?revision=${reading.value}` : ''}`)
 
 useKeys({
   'mod+s': askToSave,
@@ -202,8 +206,8 @@ async function makeUpFlour(): Promise<void> {
           <button type="button" class="button bare" :disabled="!desk.head.value">Take out</button>
           <template #dropdown>
             <el-dropdown-menu>
-              <el-dropdown-item><a class="plain-link" :href="file('json')">Formula file (JSON)</a></el-dropdown-item>
-              <el-dropdown-item><a class="plain-link" :href="file('csv')">Spreadsheet (CSV)</a></el-dropdown-item>
+              <el-dropdown-item @click="takeOut('json')">Formula file (JSON)</el-dropdown-item>
+              <el-dropdown-item @click="takeOut('csv')">Spreadsheet (CSV)</el-dropdown-item>
             </el-dropdown-menu>
           </template>
         </el-dropdown>
@@ -296,7 +300,6 @@ async function makeUpFlour(): Promise<void> {
 .page-head .button { padding-inline: 12px }
 .page-head .bare { padding-inline: 7px }
 .take-out { font-size: 1rem }
-.plain-link { color: inherit; text-decoration: none; display: block; padding: 4px 0 }
 .dialog-foot { display: flex; justify-content: end; gap: 10px; margin-top: 16px }
 .said { margin-top: 10px }
 @media (max-width: 1180px) {

@@ -3,9 +3,10 @@
  * Nothing typed is lost where the server is away, where another window changed the formula, or on a reload.
  */
 import { useDebouncedRefHistory, useDebounceFn, useIntervalFn } from '@vueuse/core'
-import { computed, ref, shallowRef, toRaw, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { api, ask, Refused, type Count, type Formula, type FormulaHead, type FormulaState } from '@/api/client'
 import { emptyFormula } from './lines'
+import { plainCopy } from '@/copy'
 
 export interface Desk {
   formula: Formula
@@ -22,14 +23,11 @@ const UNDO_STEPS = 100
 const tab = sessionStorage.getItem('pancount:tab') ?? crypto.randomUUID()
 sessionStorage.setItem('pancount:tab', tab)
 
-const copy = <T>(value: T): T => structuredClone(toRawDeep(value))
-const toRawDeep = <T>(value: T): T => JSON.parse(JSON.stringify(toRaw(value)))
-
 export const emptyCount = (): Count => ({ pins: {}, pan: null, leave_remainder: false, leave_gaps: false })
 
 export function useDesk(started: (id: number) => void) {
   const desk = ref<Desk>({ formula: emptyFormula(), count: emptyCount() })
-  const history = useDebouncedRefHistory(desk, { deep: true, debounce: 400, capacity: UNDO_STEPS, clone: copy })
+  const history = useDebouncedRefHistory(desk, { deep: true, debounce: 400, capacity: UNDO_STEPS, clone: plainCopy })
   const head = shallowRef<FormulaHead | null>(null)
   const keeping = ref<Keeping>('kept')
   const loaded = ref(false)
@@ -64,9 +62,8 @@ export function useDesk(started: (id: number) => void) {
 
   function lay(next: Desk, keepHistory: boolean): void {
     history.pause()
-    desk.value = copy(next)
+    desk.value = plainCopy(next)
     seen = JSON.stringify(desk.value)
-    if (!keepHistory) history.clear()
     history.resume(true)
     if (!keepHistory) history.clear()
   }
@@ -110,7 +107,7 @@ export function useDesk(started: (id: number) => void) {
 
   async function send(): Promise<void> {
     dirty = false
-    const body = copy(desk.value)
+    const body = plainCopy(desk.value)
     try {
       if (head.value === null) {
         const state = await ask(api.POST('/api/formulas', { body }))
@@ -177,7 +174,7 @@ export function useDesk(started: (id: number) => void) {
   }
 
   /** Save a revision. Throws `Refused`; what is on the desk stays there either way. */
-  async function save(note: string, formula = copy(desk.value.formula), baseNumber = base): Promise<void> {
+  async function save(note: string, formula = plainCopy(desk.value.formula), baseNumber = base): Promise<void> {
     if (dirty || sending || head.value === null) await keep()
     if (head.value === null) throw new Refused({ type: '', title: '', status: 0, detail: 'It cannot be saved just now; it is kept in this browser.', errors: [] })
     const params = { path: { formula_id: head.value.id } }

@@ -3,6 +3,7 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { ref, watch } from 'vue'
 import { api, ask, Refused, type Settings } from '@/api/client'
+import { plainCopy } from '@/copy'
 import ChoiceRow from '@/design/ChoiceRow.vue'
 import { useKitchenState } from '@/kitchen'
 import { tell } from '@/notice'
@@ -19,7 +20,7 @@ watch(
   (now) => {
     if (!now) return
     name.value = now.name
-    settings.value = JSON.parse(JSON.stringify(now.settings)) as Settings
+    settings.value = plainCopy(now.settings)
   },
   { immediate: true },
 )
@@ -51,7 +52,7 @@ async function keep(): Promise<void> {
     cache.setQueryData(['kitchen'], kept)
     tell('Settings kept.', async () => {
       name.value = before.name
-      settings.value = JSON.parse(JSON.stringify(before.settings)) as Settings
+      settings.value = plainCopy(before.settings)
       await keep()
     })
   } catch (caught) {
