@@ -1,8 +1,8 @@
 """What every model of the core shares."""
 
-from typing import Annotated
+from typing import Annotated, Self
 
-from pydantic import BaseModel, ConfigDict, Field, StringConstraints
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_validator
 
 
 class Frozen(BaseModel):
@@ -18,12 +18,43 @@ Name = Annotated[str, StringConstraints(max_length=300, strip_whitespace=True, p
 """A name in any script, up to 300 characters. May be blank while it is being typed."""
 Words = Annotated[str, StringConstraints(max_length=300, pattern=PLAIN)]
 """A few words, up to 300 characters."""
+Brief = Annotated[str, StringConstraints(max_length=40, pattern=PLAIN)]
+"""A word or two, or nothing."""
 Word = Annotated[str, StringConstraints(min_length=1, max_length=40, strip_whitespace=True, pattern=PLAIN)]
 Text = Annotated[str, StringConstraints(max_length=10_000, pattern=PLAIN)]
 
-Grams = Annotated[float, Field(ge=0, le=10_000_000)]
+MOST_GRAMS = 10_000_000
+Grams = Annotated[float, Field(ge=0, le=MOST_GRAMS)]
 """A weight, 0 to 10 000 000. [g]"""
 SomeGrams = Annotated[float, Field(gt=0, le=10_000_000)]
 """A weight above nothing. [g]"""
 Centimetres = Annotated[float, Field(gt=0, le=1_000)]
 """An inside measure of a pan, above 0 up to 1 000. [cm]"""
+
+
+class Band(Frozen):
+    """A weight that is not certain: the least it may be, the usual, and the most. [g]"""
+
+    low_g: Grams
+    usual_g: Grams
+    high_g: Grams
+
+    @model_validator(mode="after")
+    def _in_order(self) -> Self:
+        if not self.low_g <= self.usual_g <= self.high_g:
+            raise ValueError("low, usual and high must be in order")
+        return self
+
+    @classmethod
+    def of(cls, low_g: float, usual_g: float, high_g: float) -> "Band":
+        """A band that was worked out, in order; what would be less than nothing or more than can be weighed is cut off."""
+        low, usual, high = (min(max(g, 0.0), MOST_GRAMS) for g in (low_g, usual_g, high_g))
+        return cls(low_g=low, usual_g=usual, high_g=high)
+
+    def times(self, low: float, usual: float, high: float) -> "Band":
+        """Each end multiplied by its own factor, all three above 0 and in order."""
+        return Band.of(self.low_g * low, self.usual_g * usual, self.high_g * high)
+
+    def plus(self, other: "Band") -> "Band":
+        """Both together."""
+        return Band.of(self.low_g + other.low_g, self.usual_g + other.usual_g, self.high_g + other.high_g)

@@ -5,7 +5,7 @@ from typing import Annotated, Self
 
 from pydantic import Field, model_validator
 
-from pancount.core.base import Frozen, Grams, Name, SomeGrams, Text, Word, Words
+from pancount.core.base import PLAIN, Band, Frozen, Grams, Name, SomeGrams, Text, Word, Words
 from pancount.core.errors import NoRole, Place, Unnamed
 from pancount.core.pan import Pan
 
@@ -34,6 +34,10 @@ class Line(Frozen):
     weight_g: Grams | None = None
     percent: Annotated[float, Field(ge=0, le=100_000)] | None = None
     note: Words = ""
+    written: Annotated[str, Field(max_length=1000, pattern=PLAIN)] = ""
+    """As it stood in the recipe that it was taken in from; it stays, whatever the line becomes."""
+    band: Band | None = None
+    """How far off the weight may be, where it came from a cup or spoon; None once it is weighed or changed by hand."""
 
     @property
     def blank(self) -> bool:
@@ -52,6 +56,21 @@ class Stage(Frozen):
 
     name: Name = ""
     lines: Annotated[tuple[Line, ...], Field(max_length=500)] = ()
+
+
+class Span(Frozen):
+    """From low to high; alike where it is one number."""
+
+    low: Annotated[float, Field(ge=-1000, le=10_000_000)]
+    high: Annotated[float, Field(ge=-1000, le=10_000_000)]
+
+
+class Step(Frozen):
+    """A step of the method in the baker's words, with the times [min] and temperatures [°C] that it names."""
+
+    text: Text = ""
+    minutes: Annotated[tuple[Span, ...], Field(max_length=20)] = ()
+    heat_c: Annotated[tuple[Span, ...], Field(max_length=20)] = ()
 
 
 class Usual(Frozen):
@@ -75,6 +94,10 @@ class Formula(Frozen):
     flour_g: SomeGrams = 1000
     """All flour of the batch as written, used only where no flour line is given in grams. [g]"""
     stages: Annotated[tuple[Stage, ...], Field(max_length=50)] = ()
+    beside: Annotated[tuple[Stage, ...], Field(max_length=20)] = ()
+    """What is not mixed into the dough: wash, topping, filling, pan oil, bench flour. It counts in no percentage."""
+    steps: Annotated[tuple[Step, ...], Field(max_length=500)] = ()
+    """The method as a draft."""
     usual: Usual = Usual()
     note: Text = ""
 
@@ -100,10 +123,11 @@ def complete(formula: Formula) -> None:
 
 
 def without_blank_lines(formula: Formula) -> Formula:
-    """The formula without the lines that nothing was typed in, and without stages that are left empty by that."""
-    stages = []
-    for stage in formula.stages:
-        lines = tuple(line for line in stage.lines if not line.blank)
-        if lines:
-            stages.append(stage.model_copy(update={"lines": lines}))
-    return formula.model_copy(update={"stages": tuple(stages)})
+    """The formula without lines and steps that nothing was typed in, and without stages that are left empty by that."""
+
+    def kept(stages: tuple[Stage, ...]) -> tuple[Stage, ...]:
+        without = (s.model_copy(update={"lines": tuple(line for line in s.lines if not line.blank)}) for s in stages)
+        return tuple(stage for stage in without if stage.lines)
+
+    steps = tuple(step for step in formula.steps if step.text.strip())
+    return formula.model_copy(update={"stages": kept(formula.stages), "beside": kept(formula.beside), "steps": steps})

@@ -49,7 +49,8 @@ class SheetLine(Frozen):
 
     name: str
     note: str
-    percent: float
+    percent: float | None
+    """Of flour; None for what is not in the dough."""
     exact_g: float
     printed: Printed | None
     off: float
@@ -72,6 +73,8 @@ class WeighSheet(Frozen):
     name: str
     unit: Literal["g", "oz"]
     stages: tuple[SheetStage, ...]
+    beside: tuple[SheetStage, ...]
+    """What is not in the dough, in proportion to it; not part of the total."""
     printed_total: Printed
     flour: Printed
     """All flour of this count, to the scale's step, in `unit`."""
@@ -109,6 +112,33 @@ def _cures(scale: Scale, lines: Sequence[SheetLine]) -> tuple[str, ...]:
         advice = "Make a bigger mix, or weigh it diluted in part of the water."
         cures.append(out + (advice if step < scale.step else "Use a finer scale, or make a bigger mix."))
     return tuple(cures)
+
+
+def _beside(formula: Formula, times: float, scale: Scale) -> tuple[SheetStage, ...]:
+    """What goes on or under the dough, `times` what is written, each to its scale's step."""
+    unit_g = WEIGHT_UNITS[scale.unit]
+    found = []
+    for stage in formula.beside:
+        lines = []
+        for line in stage.lines:
+            amount = (line.weight_g or 0) * times / unit_g
+            step = scale.step_for(amount)
+            shown = None if line.weight_g is None else to_step(amount, step)
+            off = abs(float(shown) - amount) / amount if shown is not None and amount else 0.0
+            lines.append(
+                SheetLine(
+                    name=line.name,
+                    note=line.note,
+                    percent=None,
+                    exact_g=amount * unit_g,
+                    printed=shown,
+                    off=off,
+                    step=step,
+                )
+            )
+        total = sum((line.printed for line in lines if line.printed is not None), Decimal(0))
+        found.append(SheetStage(name=stage.name, lines=tuple(lines), printed=total))
+    return tuple(found)
 
 
 def weigh_sheet(formula: Formula, count: Count, scale: Scale) -> WeighSheet:
@@ -150,6 +180,7 @@ def weigh_sheet(formula: Formula, count: Count, scale: Scale) -> WeighSheet:
         name=formula.name,
         unit=scale.unit,
         stages=tuple(stages),
+        beside=_beside(formula, values["flour_g"] / reckoned.flour_g, scale),
         printed_total=sum((stage.printed for stage in stages), Decimal(0)),
         flour=to_step(values["flour_g"] / unit_g, scale.step),
         total_percent=reckoned.total_percent,

@@ -1,22 +1,11 @@
-"""The core's data files, loaded once and validated: the pantry and the fill rules."""
+"""The core's data files, and the fill rules: loaded once and validated."""
 
 import csv
 from functools import cache
 from importlib.resources import files
-from typing import Annotated, Any, Literal
+from typing import Any, Literal
 
-from pydantic import Field
-
-from pancount.core.base import Frozen, Name
-from pancount.core.formula import Role
-
-
-class Ingredient(Frozen):
-    """A common ingredient: its name, what it does in a dough, and what else it is called."""
-
-    name: Annotated[Name, Field(min_length=1)]
-    role: Role
-    also: tuple[str, ...] = ()
+from pancount.core.base import Frozen
 
 
 class FillRule(Frozen):
@@ -35,21 +24,13 @@ class FillRule(Frozen):
         return (self.low + self.high) / 2
 
 
-def _rows(name: str) -> list[dict[str, Any]]:
+def rows(name: str) -> list[dict[str, Any]]:
+    """The rows of a data file, by the names in its header."""
     text = files("pancount.core").joinpath("data", name).read_text(encoding="utf-8")
     return list(csv.DictReader(text.splitlines()))
 
 
 @cache
-def pantry() -> tuple[Ingredient, ...]:
-    """The ingredients that ship. Roles are common practice, no source."""
-    return tuple(
-        Ingredient(name=row["name"], role=row["role"], also=tuple(filter(None, row["also"].split(";"))))
-        for row in _rows("pantry.csv")
-    )
-
-
-@cache
 def fills() -> dict[str, FillRule]:
     """Fill rules by key, each with its source."""
-    return {row["key"]: FillRule(**row) for row in _rows("fills.csv")}
+    return {row["key"]: FillRule(**row) for row in rows("fills.csv")}

@@ -1,0 +1,140 @@
+"""The pantry: what an ingredient is made of, what a measure of it weighs, and where each figure comes from."""
+
+from collections.abc import Iterable
+from functools import cache
+from typing import Annotated, Literal, Self
+
+from pydantic import Field, model_validator
+
+from pancount.core.base import Band, Brief, Frozen, Name, SomeGrams, Word, Words
+from pancount.core.formula import Role
+from pancount.core.tables import rows
+
+Share = Annotated[float, Field(ge=0, le=100)]
+"""Grams in 100 g. [g]"""
+
+MOST_WAYS = 40
+"""Of measures and other names that an ingredient may have."""
+
+Allergen = Literal[
+    "wheat", "rye", "barley", "oats", "milk", "egg", "almonds", "walnuts", "hazelnuts", "pecans", "pistachios", "cashews",
+    "macadamias", "brazil nuts", "peanuts", "sesame", "soya", "sulphites", "mustard", "celery", "lupin", "fish", "crustaceans", "molluscs",
+]  # fmt: skip
+"""The EU's fourteen and the US's nine, cereals and nuts by their own names (Regulation (EU) 1169/2011 annex II and the
+US FASTER Act, recalled from memory)."""
+
+
+class Composition(Frozen):
+    """What 100 g hold. Ash and alcohol are the rest. [g]"""
+
+    water: Share = 0
+    fat: Share = 0
+    protein: Share = 0
+    carbohydrate: Share = 0
+    sugars: Share = 0
+    """Part of the carbohydrate."""
+    salt: Share = 0
+    """Sodium × 2.5 (Regulation (EU) 1169/2011 annex I, recalled from memory); pure salt counts as all salt."""
+
+    @model_validator(mode="after")
+    def _fits(self) -> Self:
+        if self.sugars > self.carbohydrate + 0.5:
+            raise ValueError("sugars are part of the carbohydrate, so they cannot be more than it")
+        total = self.water + self.fat + self.protein + self.carbohydrate
+        if total > 102:
+            raise ValueError(
+                f"water, fat, protein and carbohydrate come to {total:g} g in 100 g; look at them once more"
+            )
+        return self
+
+
+class MeasureWeight(Frozen):
+    """What one measure of an ingredient weighs, filled in one way ("scooped", "packed", an egg's size; blank: any)."""
+
+    measure: Word
+    way: Brief = ""
+    low_g: SomeGrams
+    usual_g: SomeGrams
+    high_g: SomeGrams
+    source: Words = ""
+
+    @model_validator(mode="after")
+    def _in_order(self) -> Self:
+        if not self.low_g <= self.usual_g <= self.high_g:
+            raise ValueError("low, usual and high must be in order")
+        return self
+
+    @property
+    def band(self) -> Band:
+        """The weight alone."""
+        return Band(low_g=self.low_g, usual_g=self.usual_g, high_g=self.high_g)
+
+
+class Ingredient(Frozen):
+    """An ingredient: its name, what it does in a dough, what it is made of, and what a measure of it weighs."""
+
+    name: Annotated[Name, Field(min_length=1)]
+    role: Role
+    also: Annotated[tuple[Word, ...], Field(max_length=MOST_WAYS)] = ()
+    """Other names, in English."""
+    also_de: Annotated[tuple[Word, ...], Field(max_length=MOST_WAYS)] = ()
+    """Names in German."""
+    composition: Composition | None = None
+    """None where nobody has said yet."""
+    allergens: Annotated[tuple[Allergen, ...], Field(max_length=20)] = ()
+    measures: Annotated[tuple[MeasureWeight, ...], Field(max_length=MOST_WAYS)] = ()
+    source: Words = ""
+    """Where the composition comes from."""
+    own: bool = False
+    """Whether the kitchen added or changed it."""
+
+    @property
+    def names(self) -> tuple[str, ...]:
+        """All names, its own first."""
+        return (self.name, *self.also, *self.also_de)
+
+
+def _measures() -> dict[str, list[MeasureWeight]]:
+    found: dict[str, list[MeasureWeight]] = {}
+    for row in rows("weights.csv"):
+        found.setdefault(row.pop("ingredient"), []).append(MeasureWeight.model_validate(row))
+    return found
+
+
+@cache
+def pantry() -> tuple[Ingredient, ...]:
+    """The ingredients that ship. Roles are common practice, no source; each figure carries its own."""
+    measures = _measures()
+    return tuple(
+        Ingredient(
+            name=row["name"],
+            role=row["role"],
+            also=_names(row["also"]),
+            also_de=_names(row["also_de"]),
+            composition=Composition.model_validate({key: row[key] for key in Composition.model_fields}),
+            allergens=_names(row["allergens"]),
+            measures=tuple(measures.get(row["name"], ())),
+            source=row["source"],
+        )
+        for row in rows("pantry.csv")
+    )
+
+
+def _names(text: str) -> tuple[str, ...]:
+    return tuple(filter(None, text.split(";")))
+
+
+class Pantry:
+    """Ingredients by any of their names, letter case aside; the first that has a name keeps it."""
+
+    def __init__(self, ingredients: Iterable[Ingredient]) -> None:
+        self.ingredients = tuple(ingredients)
+        self._by_name: dict[str, Ingredient] = {}
+        for name_of in (lambda i: (i.name,), lambda i: i.names):
+            for ingredient in self.ingredients:
+                for name in name_of(ingredient):
+                    self._by_name.setdefault(name.casefold(), ingredient)
+
+    def find(self, name: str) -> Ingredient | None:
+        """The ingredient that is called so, or None."""
+        return self._by_name.get(name.strip().casefold())

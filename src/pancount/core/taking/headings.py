@@ -1,0 +1,59 @@
+"""What heads lines, or a single line: the name of a stage, and whether that keeps it out of the dough."""
+
+from pancount.core.taking.amounts import Line, amount
+from pancount.core.taking.tokens import written
+from pancount.core.taking.vocabulary import vocabulary
+
+BULLETS = {"-", "–", "—", "•", "*", "·", "▢", "☐", "□", "◦", "‣", "●", "○", "✓", "+"}
+
+
+def without_bullet(line: Line) -> Line:
+    """The line without the mark in front of it: a bullet, a box to tick."""
+    at = 0
+    while at < len(line) and (line[at].text in BULLETS or line[at].text in "[]"):
+        at += 1
+    return line[at:]
+
+
+LONGEST_LABEL = 5
+"""Words."""
+
+
+def group(line: Line) -> tuple[str, str]:
+    """The name of a stage from its heading, and where its lines go if they are kept out of the dough."""
+    body = [t for t in line if t.text not in ":#=*_"]
+    words = vocabulary()
+    if (known := words.headings.match(body, 0)) and known[1] < len(body):
+        body = body[known[1] :]
+    purpose = words.purposes.match(body, 0)
+    while len(body) > 1 and body[0].word in words.grammar["leading"]:
+        body = body[1:]
+    name = written(body).strip(" -–—")
+    apart = ""
+    if not any(words.stages.match(body, at) for at in range(len(body))):
+        apart = next((found[0] for at in range(len(body)) if (found := words.apart.match(body, at))), "")
+    elif found := words.apart.match(body, 0):
+        apart = found[0]
+    return name[:1].upper() + name[1:], purpose[0] if purpose else apart
+
+
+def label(line: Line) -> Line:
+    """What heads a single line, with its colon: "Wash: 1 egg"; empty where nothing does, as in "Flour: 500 g"."""
+    at = next((n for n, t in enumerate(line[: LONGEST_LABEL + 1]) if t.text in ":-–—"), 0)
+    if not at or at + 1 == len(line):
+        return ()
+    asked = amount(line, at + 1)
+    if (line[at].text != ":" and not asked) or (asked and asked[1] == len(line)):
+        return ()  # "onion - red"; and "Yeast: 3 g" is yeast
+    head, leading = line[:at], vocabulary().grammar["leading"]
+    begins = {0, next((n for n, t in enumerate(head) if t.word not in leading), 0)}
+    return line[: at + 1] if any(is_part(head, begin) for begin in begins) else ()
+
+
+def is_part(line: Line, begin: int) -> bool:
+    """Whether from a token on there is the name of a stage, or of what is kept out of the dough, and nothing else."""
+    words = vocabulary()
+    return any(
+        (found := phrases.match(line, begin)) and found[1] == len(line)
+        for phrases in (words.stages, words.apart, words.purposes)
+    )

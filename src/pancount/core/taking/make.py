@@ -1,0 +1,104 @@
+"""A taken-in recipe as a formula: stages from its headings, what is kept out beside it, its yield as the first pins."""
+
+from pancount.core.base import MOST_GRAMS, Band
+from pancount.core.count import Count, Pins
+from pancount.core.errors import CoreError
+from pancount.core.formula import Formula, Line, Role, Span, Stage, Step, Usual
+from pancount.core.reckon import reckon
+from pancount.core.taking.facts import Fact
+from pancount.core.taking.pages import Makes, without_number
+from pancount.core.taking.taken import TakenIn, TakenLine, Thing, Where
+
+BESIDE: dict[Where, str] = {
+    "wash": "Wash",
+    "topping": "Topping",
+    "filling": "Filling",
+    "bath": "Bath",
+    "pan": "For the pan",
+    "bench": "For the bench",
+}
+"""What is kept out of the dough, by where it goes."""
+FILL_OF = {"rectangle": "focaccia", "round": "pan_pizza"}
+"""The fill rule that a whole pan of dough starts from, by its shape."""
+
+
+def make_formula(taken: TakenIn) -> tuple[Formula, Count]:
+    """The formula and its first count. Lines without a weight come with their amount open.
+
+    Weights are the usual ones, with their band; each line keeps its text. Raises nothing: a formula that lacks flour
+    is for the baker to finish.
+    """
+    stages: dict[str, list[Line]] = {}
+    beside: dict[str, list[Line]] = {}
+    for line in taken.lines:
+        for thing in line.things:
+            if thing.where == "dough":
+                stages.setdefault(line.group or "Dough", []).append(_line(line, thing))
+            else:
+                beside.setdefault(BESIDE[thing.where], []).append(_line(line, thing))
+    formula = Formula(
+        name=taken.title,
+        stages=_stages(stages)[:50] or (Stage(name="Dough"),),
+        beside=_stages(beside),
+        steps=tuple(_step(line) for line in taken.lines if line.kind == "step" and line.text.strip())[:500],
+    )
+    return _counted(formula, taken.makes)
+
+
+def _stages(lines: dict[str, list[Line]]) -> tuple[Stage, ...]:
+    return tuple(Stage(name=name[:300], lines=tuple(found[:500])) for name, found in lines.items())
+
+
+def _line(line: TakenLine, thing: Thing) -> Line:
+    band = thing.band
+    return Line(
+        name=thing.name[:300],
+        role=thing.role,
+        weight_g=band.usual_g if band else None,
+        note=thing.state[:300],
+        written=line.text.strip()[:1000],
+        band=band if band and _uncertain(band) else None,
+    )
+
+
+def _uncertain(band: Band) -> bool:
+    """Whether a band is more than a scale's own step."""
+    return band.high_g - band.low_g > 0.02 * band.usual_g and band.high_g - band.low_g > 1.01
+
+
+def _spans(facts: tuple[Fact, ...], kind: str) -> tuple[Span, ...]:
+    return tuple(
+        Span(low=f.low, high=f.high) for f in facts if f.kind == kind and -1000 <= f.low <= f.high <= 10_000_000
+    )[:20]
+
+
+def _step(line: TakenLine) -> Step:
+    text = without_number(line.text)[:10_000]
+    return Step(text=text, minutes=_spans(line.facts, "time"), heat_c=_spans(line.facts, "heat"))
+
+
+def _counted(formula: Formula, makes: Makes) -> tuple[Formula, Count]:
+    """With the yield as pins, so that the count starts with what the recipe itself makes."""
+    try:
+        dough_g = reckon(formula).weight_g
+    except CoreError:
+        return formula, Count(pan=makes.pan)
+    pans = makes.pans or 1
+    pieces = makes.pieces or (pans if makes.pan else None)
+    usual = Usual(pans=pans)
+    if pieces and (piece_g := dough_g * (1 - usual.bench_loss) / pieces) <= MOST_GRAMS and piece_g > 0:
+        per_pan = max(1, round(pieces / pans))
+        usual = usual.model_copy(
+            update={"piece_g": piece_g, "pieces_per_pan": min(per_pan, 10_000), "pan": makes.pan}
+        )
+    pins = Pins(pieces=makes.pieces, pans=makes.pans)
+    if makes.pan is not None and not makes.pieces:
+        usual = usual.model_copy(update={"fill_kind": FILL_OF[makes.pan.shape], "pieces_per_pan": 1})
+        # One slab a pan: as thick as the recipe has it, so its flour stays.
+        pins = Pins(pans=pans, pieces_per_pan=1, flour_g=_flour_g(formula))
+    return formula.model_copy(update={"usual": usual}), Count(pins=pins, pan=makes.pan)
+
+
+def _flour_g(formula: Formula) -> float | None:
+    flour = sum(line.weight_g or 0 for s in formula.stages for line in s.lines if line.role is Role.FLOUR)
+    return flour if 0 < flour <= MOST_GRAMS else None

@@ -1,0 +1,142 @@
+"""A page read once, so that it can be weighed under one set of answers after another."""
+
+from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import dataclass, field, replace
+
+from pancount.core.base import Band
+from pancount.core.measures import System
+from pancount.core.pantry import Ingredient
+from pancount.core.taking.habits import Habits, Kitchen
+from pancount.core.taking.lines import Reading, read_line, read_prose
+from pancount.core.taking.pages import Kind, Written, classify, settle_kinds
+from pancount.core.taking.taken import MOST_LINES, Settled, Where
+from pancount.core.taking.tokens import tokens
+from pancount.core.taking.vocabulary import vocabulary
+from pancount.core.taking.weigh import Weight, candidates, weigh
+
+LIST_IN_A_NOTE = 3
+"""A note that measures so many things is a recipe; one that thanks for 3 jars of honey is not."""
+Answers = tuple[str | None, ...]
+
+
+@dataclass(slots=True)
+class Item:
+    """One thing on an ingredient line, while it is worked on."""
+
+    line: int
+    part: int
+    reading: Reading
+    said: Settled | None
+    group: str
+    where: Where
+    weights: dict[frozenset[str], dict[Answers, Weight]] = field(default_factory=dict)
+
+    @property
+    def in_dough(self) -> bool:
+        """Whether it is mixed into the dough."""
+        return self.where == "dough"
+
+
+class Page:
+    """A recipe's lines and the things on them, with what the baker settled of each."""
+
+    def __init__(
+        self, text: str, settled: Iterable[Settled], kitchen: Kitchen, system: System | None = None
+    ) -> None:
+        """`system` is whose cups the baker says this page uses; before that its own words say, or else the kitchen."""
+        self.kitchen = kitchen
+        said = {(s.written, s.nth, s.part): s for s in settled}
+        texts = text.split("\n")[:MOST_LINES]
+        self.nth = _nth(texts)
+        kinds: dict[int, Kind] = {
+            n: s.kind for n, raw in enumerate(texts) if (s := said.get((raw, self.nth[n], 0))) and s.kind
+        }
+        self.lines = settle_kinds(classify("\n".join(texts), kitchen.names), kinds)
+        self.hint = hint(self.lines)
+        self.system = system or self.hint
+        """Whose cups it uses, whatever the kitchen's are; None where neither the baker nor its words say."""
+        self.habits = kitchen.habits.model_copy(update={"system": self.system or kitchen.habits.system})
+        self.items = list(self._items(said))
+
+    def _items(self, said: dict[tuple[str, int, int], Settled]) -> Iterator[Item]:
+        # A card without a list says what goes in as it says what to do.
+        prose = all(line.kind != "ingredient" for line in self.lines)
+        for n, line in enumerate(self.lines):
+            for part, one in enumerate(self._readings(line, prose)):
+                settled = said.get((line.text, self.nth[n], part))
+                where = (settled.where if settled else None) or one.apart or line.apart or "dough"
+                yield Item(n, part, self._as_settled(one, settled), settled, line.group, where)  # type: ignore[arg-type]
+
+    def _readings(self, line: Written, prose: bool) -> tuple[Reading, ...]:
+        names = self.kitchen.names
+        if line.kind == "ingredient" and (reading := read_line(line.text, names)):
+            return (reading, *reading.extra)
+        found = read_prose(line.text, names) if prose and line.kind in ("step", "note") else ()
+        return found if line.kind == "step" or len(found) >= LIST_IN_A_NOTE else ()
+
+    def _as_settled(self, reading: Reading, said: Settled | None) -> Reading:
+        if said is None:
+            return reading
+        if said.alternative is not None and said.alternative < len(reading.or_else):
+            other = reading.or_else[said.alternative]
+            reading = replace(other, amount=other.amount or reading.amount, or_else=reading.or_else)
+        if said.name:
+            named = self.kitchen.names.exactly(said.name)
+            reading = replace(reading, named=named, called="" if named else said.name)
+        return reading
+
+    def meant(self, item: Item, habits: Habits) -> tuple[tuple[Ingredient, ...], str]:
+        """What it may be, the most common first; and the question that settles it, if any."""
+        return candidates(item.reading, self.kitchen, habits)
+
+    def weight(self, item: Item, habits: Habits) -> Weight:
+        """Its weight under these answers; worked out once for each set of those it hangs on."""
+        if item.said and item.said.weight_g is not None:
+            return self._by_hand(item.said.weight_g)
+        for keys, known in item.weights.items():
+            if found := known.get(_of(habits, keys)):
+                return found
+        weight = _rounded(weigh(item.reading, self.kitchen, habits, (item.said.way if item.said else None) or ""))
+        keys = weight.depends | {self.meant(item, habits)[1]} - {""}
+        item.weights.setdefault(keys, {})[_of(habits, keys)] = weight
+        return weight
+
+    def _by_hand(self, weight_g: float) -> Weight:
+        half = self.kitchen.half_step_g(weight_g)
+        band = Band.of(weight_g - half, weight_g, weight_g + half)
+        return Weight(band, (f"settled by you, weighed to ±{half:g} g",))
+
+
+def _of(habits: Habits, keys: Iterable[str]) -> Answers:
+    return tuple(getattr(habits, key) for key in sorted(keys))
+
+
+def _rounded(weight: Weight) -> Weight:
+    """To a hundredth of a gram, so that the formula made of it says the same."""
+    b = weight.band
+    if b is None:
+        return weight
+    return replace(weight, band=Band.of(round(b.low_g, 2), round(b.usual_g, 2), round(b.high_g, 2)))
+
+
+def _nth(texts: Sequence[str]) -> list[int]:
+    """Which of the lines with the same text each one is."""
+    seen: dict[str, int] = {}
+    found = []
+    for text in texts:
+        found.append(seen.get(text, 0))
+        seen[text] = found[-1] + 1
+    return found
+
+
+def hint(lines: Sequence[Written]) -> System | None:
+    """Whose cups and spoons a page uses, where its words give it away."""
+    seen = set()
+    for line in lines:
+        words = tokens(line.text)
+        seen |= {found[0] for at in range(len(words)) if (found := vocabulary().hints.match(words, at))}
+    if "metric" in seen:
+        return System.METRIC
+    return System.US if "us" in seen and "not_us" not in seen else None
+
+

@@ -1,0 +1,389 @@
+"""A whole recipe: which line is the title, the yield, a heading, an ingredient, a step or a note."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from typing import Literal
+
+from pancount.core.base import Frozen, Words
+from pancount.core.pan import Pan, RectanglePan, RoundPan
+from pancount.core.taking.amounts import Line, amount, past_about, quantity
+from pancount.core.taking.headings import group, is_part, label, without_bullet
+from pancount.core.taking.tokens import tokens
+from pancount.core.taking.vocabulary import Names, vocabulary
+from pancount.core.units import CM_PER_IN
+
+Kind = Literal["blank", "title", "yield", "heading", "ingredient", "step", "note"]
+
+LONGEST_HEADING = 7
+"""Words."""
+LONGEST_INGREDIENT = 26
+"""Words: a longer line without an amount in front is a step or a note."""
+PAN_DEPTH_CM = 5.0
+"""A recipe seldom says how deep its pan is. Common practice, no source. [cm]"""
+MOST_PAN_INCHES = 20
+"""A pan of "9 × 13" and no unit is in inches, one of "20 × 30" in centimetres. Common practice, no source."""
+
+
+class Makes(Frozen):
+    """What a recipe says it makes."""
+
+    words: Words = ""
+    pieces: int | None = None
+    pans: int | None = None
+    pan: Pan | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Written:
+    """A line and what it is; `group` is the heading it stands under, `apart` where that keeps it out of the dough."""
+
+    text: str
+    kind: Kind
+    group: str = ""
+    apart: str = ""
+    again: str = ""
+    """The stage further up that an ingredient may be: "100 g levain"."""
+
+
+def classify(text: str, names: Names) -> list[Written]:
+    """What each line of a recipe is. Never raises."""
+    found: list[Written] = []
+    mode: Literal["start", "ingredients", "method", "notes"] = "start"
+    under = apart = ""
+    texts = text.split("\n")
+    lines = [without_bullet(tokens(t)) for t in texts]
+    headings = [_heading(raw, line, names) if line else "" for raw, line in zip(texts, lines, strict=True)]
+    begins = headings.index("ingredients") if "ingredients" in headings else 0
+    if any(_measured(line) and _known(line, names) for line in lines[:begins]):
+        begins = 0  # what is measured above it is no talk
+    for n, (raw, line) in enumerate(zip(texts, lines, strict=True)):
+        if not line:
+            found.append(Written(raw, "blank"))
+            continue
+        heading = headings[n]
+        apart_from_list = mode == "ingredients" and (not lines[n - 1] or any(t.text == "(" for t in line))
+        if not heading and apart_from_list and _heads(line, names) and _ingredients_follow(lines[n + 1 :], names):
+            heading = "group"
+        if heading == "group" and mode == "method" and not _ingredients_follow(lines[n + 1 :], names):
+            heading = ""
+        if heading == "group" and (_is_yield(line, names) or (not any(lines[:n]) and _names_the_bread(raw, line))):
+            heading = ""
+        if heading in ("ingredients", "method", "notes"):
+            mode = heading  # type: ignore[assignment]
+            under = apart = ""
+            found.append(Written(raw, "heading"))
+        elif heading and not raw.rstrip().endswith(":") and _was_made(line, found):
+            found.append(Written(raw, "note"))
+        elif heading:
+            mode = "ingredients"
+            under, apart = group(line)
+            found.append(Written(raw, "heading", under, apart))
+        elif (mode not in ("method", "notes") or len(line) <= SHORT_YIELD) and _is_yield(line, names):
+            found.append(Written(raw, "yield"))
+        elif mode == "start" and not any(w.kind == "title" for w in found) and _is_title(raw, line, names):
+            found.append(Written(raw, "title"))
+        elif n < begins or (mode not in ("method", "notes") and _is_crumb(line, found[-1:], names)):
+            found.append(Written(raw, "note"))
+        elif mode in ("method", "notes"):
+            found.append(Written(raw, "step" if mode == "method" else "note", under))
+        else:
+            again = _stage_above(line, under, found, names)
+            kind = "note" if again and _means_all(line) else _kind(raw, line, names, found)
+            headed = label(line)
+            where = group(headed) if headed else (under, apart)
+            found.append(Written(raw, kind, *where, again) if kind == "ingredient" else Written(raw, kind))
+            if kind == "step":
+                mode = "method"
+            elif kind == "ingredient":
+                mode = "ingredients"
+    return found
+
+
+def _heads(line: Line, names: Names) -> bool:
+    """Whether a short line without an amount speaks of a stage or a topping, beside any ingredient: "Roomal (glaze)",
+    "onion filling", but not "almond paste"."""
+    words = vocabulary()
+    heads = [n for n in range(len(line)) if words.stages.match(line, n) or words.apart.match(line, n)]
+    if len(line) > LONGEST_HEADING or not heads:
+        return False
+    known = names.find([t.word for t in line])
+    beside = not known or any(not known[1] <= n < known[2] for n in heads)
+    return beside and not _has_amount(line)
+
+
+def _was_made(line: Line, before: Sequence[Written]) -> bool:
+    """Whether a heading of the same name stands further up: "Sponge" in a list puts it in."""
+    name, apart = group(line)
+    return not apart and any(w.kind == "heading" and w.group.casefold() == name.casefold() for w in before)
+
+
+def _stage_above(line: Line, under: str, before: Sequence[Written], names: Names) -> str:
+    """The earlier heading whose stage a line names, or blank: "levain", but not the paste of "almond paste"."""
+    said = [t.word for t in line]
+    if (known := names.find(said)) and known[2] - known[1] > 1:
+        said[known[1] : known[2]] = []
+    for name in dict.fromkeys(w.group for w in before if w.kind == "heading" and not w.apart):
+        stage = [t.word for t in tokens(name)]
+        if name not in ("", under) and any(said[at : at + len(stage)] == stage for at in range(len(said))):
+            return name
+    return ""
+
+
+def _means_all(line: Line) -> bool:
+    """Whether a line puts in all of a stage, "all the levain", "sponge": what is in that is in the dough already."""
+    return any(t.word in vocabulary().grammar["all"] for t in line) or not _has_amount(line)
+
+
+def _is_crumb(line: Line, before: Sequence[Written], names: Names) -> bool:
+    """What a copied web page leaves behind: "1x 2x 3x"; "US – metric" under the heading; "total dough 1698 g"."""
+    if all(t.kind != "word" or t.word == "x" for t in line) or vocabulary().asides.match(line, 0):
+        return True
+    if not any(w.kind == "heading" and not w.group for w in before):
+        return False
+    return not _known(line, names) and not _has_amount(line)
+
+
+def _has_amount(line: Line) -> bool:
+    return any(amount(line, at) for at in range(len(line)))
+
+
+def _starts_with_amount(line: Line) -> bool:
+    return amount(line, 0) is not None
+
+
+def _measured(line: Line) -> bool:
+    found = amount(line, 0)
+    return found is not None and bool(found[0].parts[0].measure)
+
+
+def _known(line: Line, names: Names) -> bool:
+    return names.find([t.word for t in line]) is not None
+
+
+def _names_the_bread(raw: str, line: Line) -> bool:
+    """ "Buns" at the top of a page is its title, though further down it would head the dough's part."""
+    found = vocabulary().yields.match(line, 0)
+    return found is not None and found[0] == "pieces" and not raw.rstrip().endswith(":")
+
+
+def _ingredients_follow(lines: Sequence[Line], names: Names) -> bool:
+    after = next((line for line in lines if line), ())
+    return _measured(after) or (_starts_with_amount(after) and _known(after, names) and len(after) <= LONGEST_HEADING)
+
+
+def _heading(raw: str, line: Line, names: Names) -> str:
+    """ "ingredients", "method", "notes", "group", or blank for what is no heading."""
+    words = [t for t in line if t.kind == "word"]
+    body = [t for t in line if t.text not in ":#=_"]
+    marked = raw.rstrip().endswith(":") or raw.lstrip().startswith(("#", "==", "__"))
+    if not words or len(words) > LONGEST_HEADING:
+        return ""
+    known = vocabulary().headings.match(body, 0)
+    if known and known[0] == "ingredients" and known[1] < len(body) and body[known[1]].word in vocabulary().grammar["leading"]:
+        return "group"  # "ingredients for the glaze"
+    if known and (known[1] == len(body) or marked or body[known[1]].text == "("):
+        return known[0]
+    if _starts_with_amount(line):
+        return ""
+    if marked:
+        return "group"
+    shouted = raw.strip().isupper() and len(words) > 1 and not _known(line, names)
+    alone = is_part(body, 1 if body[0].word == "the" else 0)
+    begins = body[0].word in ("for", "für") and len(body) > 1 and not _known(line, names)
+    return "group" if shouted or alone or begins else ""
+
+
+LONGEST_YIELD = 16
+"""Words, signs and numbers."""
+SHORT_YIELD = 8
+"""The same, among the steps, as in "Makes 12 rolls"."""
+
+
+def _is_yield(line: Line, names: Names) -> bool:
+    """ "Makes 12", "Zutaten für 10 Brötchen"; or the count and what is counted alone: "two loaves", "(8 bagels)"."""
+    line = [t for t in line if t.text not in "()[]"]
+    found = vocabulary().yields.match(line, 0)
+    if not line or len(line) > LONGEST_YIELD:
+        return False
+    if found and found[0] == "makes":
+        return any(quantity(line, at) for at in range(found[1], len(line)))
+    # "for 10 buns", but not "for 3 hours"
+    begin = past_about(line, found[1] if found and found[0] == "for" else 0)
+    counted = quantity(line, begin)
+    if not counted or _known(line, names):
+        return False
+    # "12 Stück" is a yield though a Stück is a measure; of any other measure there is something.
+    until = counted[1] + 1 if _measured(line) else len(line)
+    return any(
+        (word := vocabulary().yields.match(line, at)) and word[0] in ("pieces", "pans")
+        for at in range(counted[1], until)
+    )
+
+
+def _is_title(raw: str, line: Line, names: Names) -> bool:
+    if _behind_title(raw, names)[1]:
+        return True
+    if _known(line, names) and any(_measured(line[at:]) for at in range(1, len(line))):
+        return False  # "flour 3 c"
+    if _measured(line) or len(line) > 14:
+        return False
+    if _starts_with_amount(line):
+        return not _known(line, names)
+    return True
+
+
+def _kind(raw: str, line: Line, names: Names, before: Sequence[Written]) -> Kind:
+    """An ingredient, a step or a note, for a line under no heading that says so."""
+    last = next((w.kind for w in reversed(before) if w.kind != "blank"), "")
+    words = sum(t.kind == "word" for t in line)
+    if line[0].kind == "number" and len(line) > 2 and line[1].text in ".)" and line[2].kind == "word":
+        return "step"
+    if headed := len(label(line)):
+        return "ingredient" if _starts_with_amount(line[headed:]) or not raw.rstrip().endswith(".") else "step"
+    if _measured(line) or (_starts_with_amount(line) and words <= LONGEST_INGREDIENT):
+        return "ingredient"
+    if last == "step":
+        return "step"
+    verb = vocabulary().verbs.match(line, 0)
+    known = _known(line, names)
+    if verb and words >= 3 and not (known and words <= 4 and not raw.rstrip().endswith(".")):
+        return "step"
+    ends = raw.rstrip().endswith((".", "!"))
+    if words > 10 and ends:
+        return "step" if any(w.kind == "ingredient" for w in before) else "note"
+    if words > 3 and ends:
+        return "note"
+    if known and words <= LONGEST_INGREDIENT:
+        return "ingredient"
+    if ends or words > 10:
+        return "note"
+    return "ingredient" if any(w.kind == "ingredient" for w in before) else "note"
+
+
+def makes(lines: Sequence[Written], names: Names) -> Makes:
+    """What the recipe makes, from its yield lines, then from what stands behind its title or a heading. Never raises."""
+    made = Makes()
+    for kind in ("yield", "title", "heading"):
+        for line in lines:
+            if line.kind != kind:
+                continue
+            text = line.text if kind == "yield" else _behind_title(line.text, names)[1]
+            found = _makes(tokens(text.replace(")", " ").replace("(", " ")))
+            if found.pieces or found.pans:
+                said = text.strip(" :") if "(" in text.strip()[1:] else text.strip(" ():")
+                words = "; ".join(filter(None, [made.words, said]))
+                new = {key: value for key, value in found if value is not None and getattr(made, key) is None}
+                made = made.model_copy(update={**new, "words": words[:300]}) if new else made
+    return made
+
+
+def title(lines: Sequence[Written], names: Names) -> str:
+    """The title without the yield behind it; blank where there is none."""
+    text = next((w.text for w in lines if w.kind == "title"), "")
+    return _behind_title(text, names)[0].strip(" #*=_:")[:300]
+
+
+TITLE_ENDS = ("(", " – ", " — ", " - ", " | ", ", ", ": ")
+
+
+def _behind_title(text: str, names: Names) -> tuple[str, str]:
+    """A title, and the yield that stands behind it, in brackets or behind a dash; blank where it is all title."""
+    for mark in TITLE_ENDS:
+        front, found, behind = text.partition(mark)
+        if found and front.strip() and _is_yield(tokens(behind), names):
+            return front, behind
+    return text, ""
+
+
+def _makes(line: Line) -> Makes:
+    """ "makes 12", "two 9-inch pans", "one 23 × 33 cm pan of 12"."""
+    words = vocabulary()
+    found = Makes()
+    at = 0
+    while at < len(line):
+        if pan := _pan(line, at):
+            size, at = pan
+            found = found.model_copy(update={"pan": size, "pans": found.pans or 1})
+            if (after := words.yields.match(line, at)) and after[0] == "round" and isinstance(size, RectanglePan):
+                at = after[1]
+            continue
+        number = quantity(line, at)
+        if not number:
+            if (word := words.yields.match(line, at)) and word[0] == "pans" and found.pans is None and found.pan:
+                found = found.model_copy(update={"pans": 1})
+            at += 1
+            continue
+        count, end = number[0].low, number[1]
+        at = end
+        whole = int(count) if 1 <= count <= 10_000 and count == int(count) else None
+        if whole is None:
+            continue
+        if _pan(line, end) or _word_soon(line, end) == "pans":
+            found = found.model_copy(update={"pans": whole})
+        elif found.pieces is None:
+            found = found.model_copy(update={"pieces": whole})
+    return found
+
+
+def _word_soon(line: Line, at: int) -> str:
+    """Whether pieces or pans are meant by the number before: the first such word behind it, before the next number."""
+    for n in range(at, min(len(line), at + 5)):
+        if line[n].kind in ("number", "fraction"):
+            return ""
+        if (found := vocabulary().yields.match(line, n)) and found[0] in ("pieces", "pans"):
+            return found[0]
+    return ""
+
+
+def _pan(line: Line, at: int) -> tuple[Pan, int] | None:
+    """A pan by its size: "9 × 13-inch", "23 cm", "9-inch round"."""
+    first = _size(line, at)
+    if not first:
+        return None
+    length, end = first
+    if end < len(line) and line[end].word in ("x", "×", "by", "*", "mal") and (second := _size(line, end + 1)):
+        width, end = second
+        unit = width[1] or length[1]
+        if not unit and _word_soon(line, end) == "pans":
+            unit = CM_PER_IN if max(length[0], width[0]) <= MOST_PAN_INCHES else 1.0
+        sizes = sorted((length[0] * (length[1] or unit), width[0] * unit), reverse=True)
+        if unit and all(0 < size <= 1000 for size in sizes):
+            pan = RectanglePan(length_cm=round(sizes[0], 2), width_cm=round(sizes[1], 2), depth_cm=PAN_DEPTH_CM)
+            return pan, end
+        return None
+    across = length[0] * length[1]
+    if not 0 < across <= 1000:
+        return None
+    square = any(t.word in ("square", "quadratisch") for t in line[end : end + 3])
+    if square:
+        return RectanglePan(length_cm=round(across, 2), width_cm=round(across, 2), depth_cm=PAN_DEPTH_CM), end
+    return RoundPan(diameter_cm=round(across, 2), depth_cm=PAN_DEPTH_CM), end
+
+
+def _size(line: Line, at: int) -> tuple[tuple[float, float], int] | None:
+    """A number, and centimetres in its unit (0 where none follows)."""
+    if at >= len(line) or line[at].kind not in ("number", "fraction"):
+        return None
+    value, end = line[at].value, at + 1
+    if end < len(line) and line[end].kind == "fraction" and line[end].value < 1:
+        value, end = value + line[end].value, end + 1
+    dashed = end + 1 if end < len(line) and line[end].text == "-" else end
+    unit = vocabulary().lengths.match(line, dashed)
+    return ((value, unit[0]), unit[1]) if unit else ((value, 0.0), end)
+
+
+def without_number(text: str) -> str:
+    """A step without the number in front of it, or its bullet.
+
+    >>> without_number("2. Knead."), without_number("• Rest 10 min.")
+    ('Knead.', 'Rest 10 min.')
+    """
+    line = without_bullet(tokens(text))
+    if len(line) > 2 and line[0].kind == "number" and line[1].text in ".):":
+        return text[line[2].start :].strip()
+    return text[line[0].start :].strip() if line else ""
+
+
+def settle_kinds(lines: list[Written], kinds: dict[int, Kind]) -> list[Written]:
+    """The lines with what the baker said they are, by their number."""
+    return [replace(line, kind=kinds[n]) if n in kinds else line for n, line in enumerate(lines)]

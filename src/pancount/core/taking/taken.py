@@ -1,0 +1,153 @@
+"""What a baker says of a recipe's lines, and what comes back: the lines as they were taken, figures and questions."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from pancount.core.base import PLAIN, Band, Brief, Frozen, Name, SomeGrams
+from pancount.core.formula import Role
+from pancount.core.measures import System
+from pancount.core.taking.facts import Fact
+from pancount.core.taking.pages import Kind, Makes
+
+LONGEST_TEXT = 60_000
+"""A 200-line recipe with a long method is a fifth of this. [characters]"""
+MOST_LINES = 1_000
+
+RecipeText = Annotated[str, Field(max_length=LONGEST_TEXT, pattern=PLAIN)]
+
+Where = Literal["dough", "bench", "pan", "wash", "topping", "filling", "bath"]
+"""Mixed into the dough, or what it goes on instead."""
+
+MOST_COLUMNS = 60
+
+Column = Literal["amount", "unit", "grams", "percent", "ingredient", "note", "stage", "line"]
+"""What a column of a table may hold; line: a whole ingredient line in one cell."""
+
+Mapping = Annotated[dict[Column, Annotated[int, Field(ge=0, lt=MOST_COLUMNS)]], Field(max_length=8)]
+"""Which column of a table holds what, counted from 0."""
+
+
+class Settled(Frozen):
+    """What the baker said of one line, found again by its text and by which of the lines with that text it is.
+
+    `part` is which thing on the line: 0 the first, then what else it names ("plus more for dusting").
+    """
+
+    written: RecipeText
+    nth: Annotated[int, Field(ge=0, le=MOST_LINES)] = 0
+    part: Annotated[int, Field(ge=0, le=20)] = 0
+    kind: Literal["ingredient", "heading", "step", "note"] | None = None
+    name: Name | None = None
+    role: Role | None = None
+    weight_g: SomeGrams | None = None
+    way: Brief | None = None
+    where: Where | None = None
+    alternative: Annotated[int, Field(ge=0, le=20)] | None = None
+    """Which of the things that the line offers behind "or"."""
+
+
+class Thing(Frozen):
+    """One thing on an ingredient line, and what it was taken to be."""
+
+    part: int
+    name: str
+    role: Role | None
+    known: bool
+    """Whether the pantry knows it."""
+    amount: str
+    """In words: "4 cups, scooped"."""
+    state: str
+    band: Band | None
+    """In grams; None where its weight is not known."""
+    why: tuple[str, ...]
+    ways: tuple[str, ...]
+    """Ways of filling that it may be settled to; none where its measure has only one."""
+    way: str
+    measure: str
+    """The measure's key where a cup or spoon could be weighed for it, else blank."""
+    count: float
+    """How many of that measure."""
+    where: Where
+    alternatives: tuple[str, ...]
+    asks: str
+    """What is open about it, as a sentence; blank where nothing is."""
+    settled: bool
+
+
+class TakenLine(Frozen):
+    """A line of the text, kept as it was, and what it was taken to be."""
+
+    text: str
+    nth: int
+    kind: Kind
+    group: str
+    things: tuple[Thing, ...]
+    facts: tuple[Fact, ...]
+    disagrees: tuple[str, ...]
+
+
+class Figure(Frozen):
+    """A headline figure in percent of flour, with its exact range, and the line behind most of it."""
+
+    key: str
+    label: str
+    low: float
+    usual: float
+    high: float
+    blame: str
+    """What is behind most of the range; blank where there is none."""
+    share: float
+    """How much of the range is its, 0 to 1."""
+    cure: str
+
+
+class Effect(Frozen):
+    """What one answer would make of the figure that the question moves most."""
+
+    option: str
+    label: str
+    figure: str
+    usual: float
+
+
+class Asked(Frozen):
+    """A question, with what each answer makes of the dough; `answer` is the kitchen's, None where it has none yet."""
+
+    key: str
+    asks: str
+    answer: str | None
+    effects: tuple[Effect, ...]
+    moves: float
+    """By how much it moves that figure, as a share of it."""
+    about: str
+    """The lines it is about."""
+
+
+class Percent(Frozen):
+    """A line's percentage of flour with its range. [%]"""
+
+    line: int
+    part: int
+    low: float
+    usual: float
+    high: float
+
+
+class TakenIn(Frozen):
+    """A recipe as it was taken in."""
+
+    title: str
+    makes: Makes
+    lines: tuple[TakenLine, ...]
+    flour: Band | None
+    """All flour. [g]"""
+    percents: tuple[Percent, ...]
+    figures: tuple[Figure, ...]
+    questions: tuple[Asked, ...]
+    open_lines: int
+    """Things in the dough that nobody knows the weight or the nature of."""
+    hint: System | None
+    """Whose cups and spoons the page's own words give away; None where they do not."""
+    measured: bool
+    """Whether it matters whose they are: something is measured in them."""
