@@ -1,11 +1,9 @@
 """Formulas in the store: the desk, revisions that never change, and two windows at once."""
 
-from collections.abc import Iterator
 
 import pytest
-from sqlalchemy import Engine, text
+from sqlalchemy import text
 from sqlalchemy.exc import DBAPIError
-from sqlalchemy.orm import Session
 
 from conftest import make_formula
 from pancount.core.count import Count, Pins
@@ -13,17 +11,9 @@ from pancount.core.errors import NoFlour, Unnamed
 from pancount.core.formula import Formula, Line, Role, Stage
 from pancount.core.sheet import Scale
 from pancount.store import formulas as store
-from pancount.store import kitchens
+from pancount.store import kitchens, pantry
 from pancount.store.errors import Behind, NotFound
 from pancount.store.kitchens import ONLY_KITCHEN, Settings
-
-
-@pytest.fixture
-def session(engine: Engine) -> Iterator[Session]:
-    """A session whose work is rolled back."""
-    with Session(engine, expire_on_commit=False) as session, session.begin() as started:
-        yield session
-        started.rollback()
 
 
 def test_a_draft_becomes_a_revision(session, rolls):
@@ -123,7 +113,7 @@ def test_the_kitchen_learns_an_ingredient_with_its_role(session):
     state = store.keep_new(session, ONLY_KITCHEN, formula, Count(), "")
     dairy = formula.model_copy(update={"stages": (Stage(lines=(lines[0], lines[1].model_copy(update={"role": Role.DAIRY}))),)})
     store.save_revision(session, ONLY_KITCHEN, state.head.id, dairy, 1, "")
-    known = {item.name: item.role for item in kitchens.known_ingredients(session, ONLY_KITCHEN)}
+    known = {item.name: item.role for item in pantry.known_ingredients(session, ONLY_KITCHEN)}
     assert known["Zibrul paste"] is Role.DAIRY
     assert list(known).count("Bread flour") == 1
 

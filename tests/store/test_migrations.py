@@ -9,9 +9,11 @@ from alembic.migration import MigrationContext
 from sqlalchemy import text
 
 from pancount.store.database import connect, migrate, transaction
-from pancount.store.formulas import get_formula, get_revision, list_formulas
+from pancount.store.formulas import get_formula, get_revision, list_formulas, reckon_missing
 from pancount.store.kitchens import ONLY_KITCHEN
+from pancount.store.pantry import list_cups, list_pantry
 from pancount.store.tables import Base
+from pancount.store.takings import get_taking, list_takings
 
 DUMPS = sorted(Path(__file__).parent.glob("released/*.sql"))
 
@@ -37,8 +39,10 @@ def test_from_a_filled_database(dump: Path, new_database: Callable[[str], str]):
         assert compare_metadata(MigrationContext.configure(connection), Base.metadata) == []
         stored = connection.scalar(text("SELECT count(*) FROM revisions"))
     with transaction(engine) as session:
+        reckon_missing(session, ONLY_KITCHEN)
         heads = list_formulas(session, ONLY_KITCHEN, archived=False)
         assert {head.name for head in heads} == {"Caraway knots", "Leek and thyme focaccia"}
+        assert all(head.true_water_percent > 50 for head in heads)
         opened = 0
         for head in heads:
             assert get_formula(session, ONLY_KITCHEN, head.id).formula.name == head.name
@@ -46,4 +50,9 @@ def test_from_a_filled_database(dump: Path, new_database: Callable[[str], str]):
                 assert get_revision(session, ONLY_KITCHEN, head.id, number).formula.stages
                 opened += 1
         assert opened == stored == 3
+        # From the release that had them on.
+        for taking in list_takings(session, ONLY_KITCHEN):
+            assert get_taking(session, ONLY_KITCHEN, taking.id).taking.settled[0].weight_g == 52
+        assert len(list_pantry(session, ONLY_KITCHEN)) >= 120
+        assert all(cup.weighing.weight_g == 143 for cup in list_cups(session, ONLY_KITCHEN))
     engine.dispose()

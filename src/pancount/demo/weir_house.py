@@ -8,10 +8,11 @@ from sqlalchemy.orm import Session
 from pancount.core.count import Count, Pins
 from pancount.core.formula import Formula, Line, Stage, Usual
 from pancount.core.pan import RectanglePan, RoundPan
+from pancount.core.pantry import pantry
 from pancount.core.sheet import Scale
-from pancount.core.tables import pantry
 from pancount.store.formulas import keep_new, put_on_desk, save_revision
 from pancount.store.kitchens import ONLY_KITCHEN, Settings, open_kitchen
+from pancount.store.takings import Taking, start_taking
 
 SCALES = Scale(step=Decimal(1), fine_step=Decimal("0.01"), fine_under=Decimal(25))
 """A 1 g scale, and a 0.01 g scale for small amounts."""
@@ -223,6 +224,29 @@ def _with_line(formula: Formula, stage: int, line: int, percent: float) -> Formu
     return formula.model_copy(update={"stages": tuple(stages)})
 
 
+CARD = """Squash rolls, the old card (makes 16)
+
+4 cups bread flour
+1 cup mashed squash
+3/4 cup warm milk
+1 egg
+1/4 cup soft butter, plus more for the pan
+2 heaped Tbsp sugar
+2 tsp salt
+1 packet dry yeast
+
+For the wash:
+1 yolk, beaten with 1 tbsp milk
+
+Method
+1. Wake the yeast in the warm milk, 38 to 43 °C, 5–10 min.
+2. Mix with the rest and knead 10 min. Rise until doubled, 1½ h.
+3. Divide into 16, round up, rise 45 min in the pan.
+4. Wash the tops. Bake 190 °C / 375 °F, 18–20 min.
+"""
+"""A recipe that waits to be taken in, in cups."""
+
+
 def fill_demo_kitchen(session: Session) -> bool:
     """Make the demo kitchen, once. True if it was made now."""
     if not open_kitchen(session, ONLY_KITCHEN, "Weir House kitchen", Settings(scale=SCALES)):
@@ -238,4 +262,5 @@ def fill_demo_kitchen(session: Session) -> bool:
         state = save_revision(session, ONLY_KITCHEN, state.head.id, revised, state.head.latest_number, note)
     counted = Count(pins=Pins(pieces=24, pans=2), pan=RIMMED)
     put_on_desk(session, ONLY_KITCHEN, state.head.id, BUNS, counted, state.version)
+    start_taking(session, ONLY_KITCHEN, Taking(text=CARD))
     return True

@@ -15,7 +15,7 @@ def _plain(text: str) -> str:
 
 
 def write_csv(formula: Formula) -> str:
-    """The formula as written: percentages and grams to six significant figures. Raises what `reckon` raises."""
+    """The formula as written: percentages and grams to six significant figures; what is not in the dough has no percentage. Raises what `reckon` raises."""
     out = io.StringIO()
     rows = csv.writer(out)
     rows.writerow(HEADER)
@@ -23,4 +23,8 @@ def write_csv(formula: Formula) -> str:
         for line, figure in zip(stage.lines, figures.lines, strict=True):
             amounts = ("", "") if figure.given == "open" else (f"{figure.percent:.6g}", f"{figure.weight_g:.6g}")
             rows.writerow((_plain(stage.name), _plain(line.name), line.role or "", *amounts, _plain(line.note)))
+    for stage in formula.beside:
+        for line in stage.lines:
+            weight = "" if line.weight_g is None else f"{line.weight_g:.6g}"
+            rows.writerow((_plain(stage.name), _plain(line.name), line.role or "", "", weight, _plain(line.note)))
     return out.getvalue()

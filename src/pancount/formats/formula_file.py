@@ -12,14 +12,15 @@ from pancount.core.formula import Formula, complete
 from pancount.core.reckon import reckon
 from pancount.formats.sentences import sentence
 
-SCHEMA_ID = "urn:pancount:formula:1"
+SCHEMA_ID = "urn:pancount:formula:2"
 
 
 class FormulaFile(Frozen):
     """What stands in a formula file."""
 
     format: Literal["pancount-formula"] = "pancount-formula"
-    version: Literal[1] = 1
+    version: Literal[1, 2] = 2
+    """2 adds what is kept beside the dough, the steps, and each line's text and band; a file of version 1 reads as it is."""
     formula: Formula
     count: Count = Count()
 

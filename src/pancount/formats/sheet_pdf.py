@@ -58,7 +58,7 @@ def _templates() -> Environment:
 
 def sheet_html(sheet: WeighSheet, *, kitchen: str, edition: str, paper: Paper, length_unit: LengthUnit) -> str:
     """The sheet as one HTML page. `edition` says which revision it is."""
-    rows = sum(len(stage.lines) + 1 for stage in sheet.stages)
+    rows = sum(len(stage.lines) + 1 for stage in (*sheet.stages, *sheet.beside))
     return (
         _templates()
         .get_template("sheet.html")

@@ -1,5 +1,6 @@
 """Formulas: the desk where one is worked on, and its revisions."""
 
+from contextlib import suppress
 from datetime import UTC, datetime
 from typing import Any
 
@@ -10,12 +11,14 @@ from pancount.core.base import Frozen
 from pancount.core.count import Count
 from pancount.core.errors import CoreError
 from pancount.core.formula import Formula, complete, without_blank_lines
+from pancount.core.pantry import Ingredient, Pantry
 from pancount.core.reckon import reckon
+from pancount.core.water import true_water_percent
 from pancount.store.errors import Behind, NotFound
-from pancount.store.kitchens import learn_ingredients
+from pancount.store.pantry import known_ingredients, learn_ingredients
 from pancount.store.tables import FormulaRow, RevisionRow
 
-SCHEMA_NUMBER = 1
+SCHEMA_NUMBER = 2
 """Of the formula as stored in a revision. A change of the core's Formula raises it and adds a migration."""
 
 MOST_LISTED = 2_000
@@ -28,6 +31,7 @@ class FormulaHead(Frozen):
     name: str
     styles: tuple[str, ...]
     liquid_percent: float | None
+    true_water_percent: float | None
     latest_number: int
     unsaved: bool
     archived: bool
@@ -69,6 +73,7 @@ def _head(row: FormulaRow) -> FormulaHead:
         name=row.name,
         styles=tuple(row.styles),
         liquid_percent=row.liquid_percent,
+        true_water_percent=row.true_water_percent,
         latest_number=row.latest_number,
         unsaved=row.unsaved,
         archived=row.archived_at is not None,
@@ -94,12 +99,12 @@ def _get(session: Session, kitchen_id: int, formula_id: int, *, lock: bool = Fal
     return row
 
 
-def _headline(row: FormulaRow, formula: Formula) -> None:
+def _headline(session: Session, row: FormulaRow, formula: Formula) -> None:
     row.name, row.styles = formula.name, list(formula.styles)
-    try:
+    row.liquid_percent = row.true_water_percent = None
+    with suppress(CoreError):  # a draft without flour has no percentages
         row.liquid_percent = reckon(formula).liquid_percent
-    except CoreError:  # a draft without flour has no percentages
-        row.liquid_percent = None
+        row.true_water_percent = true_water_percent(formula, Pantry(known_ingredients(session, row.kitchen_id)))
 
 
 def _touch(row: FormulaRow) -> None:
@@ -130,7 +135,7 @@ def start_formula(session: Session, kitchen_id: int, formula: Formula, count: Co
         desk_base=0,
         version=1,
     )
-    _headline(row, formula)
+    _headline(session, row, formula)
     _touch(row)
     session.add(row)
     session.flush()
@@ -153,7 +158,7 @@ def put_on_desk(
             without_blank_lines(formula) != _revision(session, row, row.latest_number).formula
         )
         if row.latest_number == 0:
-            _headline(row, formula)
+            _headline(session, row, formula)
     return _state(row)
 
 
@@ -186,7 +191,7 @@ def save_revision(
     row.latest_number = row.desk_base = number
     row.desk_formula, row.unsaved = _body(formula), False
     row.version += 1
-    _headline(row, formula)
+    _headline(session, row, formula)
     _touch(row)
     learn_ingredients(session, kitchen_id, formula)
     session.flush()
@@ -254,3 +259,77 @@ def undo_new(session: Session, kitchen_id: int, formula_id: int, version: int) -
     if row.version != version or row.latest_number > 1:
         raise Behind("This formula was changed since it was made, so it stays. It can be archived instead.")
     session.delete(row)
+
+
+class Use(Frozen):
+    """A formula that uses an ingredient, with its figures now and as they would be if the ingredient were changed."""
+
+    formula_id: int
+    name: str
+    archived: bool
+    true_water_now: float | None
+    true_water_then: float | None
+
+
+def _latest(session: Session, row: FormulaRow) -> Formula:
+    """What a formula's headline speaks of: its latest revision, or before the first, what lies on its desk."""
+    if row.latest_number:
+        return _revision(session, row, row.latest_number).formula
+    return Formula.model_validate(row.desk_formula)
+
+
+def _using(session: Session, kitchen_id: int, names: set[str]) -> list[tuple[FormulaRow, Formula]]:
+    """Formulas with a line that goes by one of these names."""
+    rows = session.scalars(select(FormulaRow).where(FormulaRow.kitchen_id == kitchen_id).order_by(FormulaRow.name))
+    found = []
+    for row in rows:
+        formula = _latest(session, row)
+        lines = [line for stage in (*formula.stages, *formula.beside) for line in stage.lines]
+        if any(line.name.casefold() in names for line in lines):
+            found.append((row, formula))
+    return found
+
+
+def _names(*ingredients: Ingredient | None) -> set[str]:
+    return {name.casefold() for one in ingredients if one for name in one.names}
+
+
+def _water(formula: Formula, pantry: Pantry) -> float | None:
+    try:
+        return true_water_percent(formula, pantry)
+    except CoreError:
+        return None
+
+
+def uses(session: Session, kitchen_id: int, ingredient: Ingredient) -> tuple[Use, ...]:
+    """Where an ingredient is used, and what its new figures would make of each."""
+    known = known_ingredients(session, kitchen_id)
+    before = next((i for i in known if i.name == ingredient.name), None)
+    now, then = Pantry(known), Pantry([i for i in known if i.name != ingredient.name] + [ingredient])
+    return tuple(
+        Use(
+            formula_id=row.id,
+            name=row.name,
+            archived=row.archived_at is not None,
+            true_water_now=_water(formula, now),
+            true_water_then=_water(formula, then),
+        )
+        for row, formula in _using(session, kitchen_id, _names(before, ingredient))
+    )
+
+
+def reckon_missing(session: Session, kitchen_id: int) -> None:
+    """Work out true water where a formula was saved before it was reckoned (release 0.1)."""
+    pantry = Pantry(known_ingredients(session, kitchen_id))
+    query = select(FormulaRow).where(FormulaRow.kitchen_id == kitchen_id, FormulaRow.true_water_percent.is_(None))
+    for row in session.scalars(query):
+        row.true_water_percent = _water(_latest(session, row), pantry)
+
+
+def reckon_again(session: Session, kitchen_id: int, *changed: Ingredient | None) -> int:
+    """Work out the headline of every formula that uses these ingredients once more. Returns how many there are."""
+    pantry = Pantry(known_ingredients(session, kitchen_id))
+    found = _using(session, kitchen_id, _names(*changed))
+    for row, formula in found:
+        row.true_water_percent = _water(formula, pantry)
+    return len(found)

@@ -1,20 +1,22 @@
-"""Kitchens, their settings and the ingredients they added."""
+"""Kitchens and their settings."""
 
-from typing import Literal
+from typing import Annotated, Literal
 
-from sqlalchemy import select
-from sqlalchemy.dialects.postgresql import insert
+from pydantic import Field
 from sqlalchemy.orm import Session
 
-from pancount.core.base import Frozen
-from pancount.core.formula import Formula, Role
+from pancount.core.base import PLAIN, Frozen
 from pancount.core.sheet import Scale
-from pancount.core.tables import Ingredient, pantry
+from pancount.core.taking.habits import Habits
+from pancount.core.taking.taken import Mapping
 from pancount.store.errors import Behind, NotFound
-from pancount.store.tables import Kitchen, OwnIngredient
+from pancount.store.tables import Kitchen
 
 ONLY_KITCHEN = 1
 """Until there is sign-in there is one kitchen; queries take its number all the same."""
+
+
+MOST_TABLES = 50
 
 
 class Settings(Frozen):
@@ -23,6 +25,9 @@ class Settings(Frozen):
     scale: Scale = Scale()
     length_unit: Literal["cm", "in"] = "cm"
     paper: Literal["A4", "Letter"] = "A4"
+    habits: Habits = Habits()
+    columns: dict[Annotated[str, Field(max_length=1000, pattern=PLAIN)], Mapping] = Field({}, max_length=MOST_TABLES)
+    """Which column of a table holds what, by the table's head: mapped once, remembered."""
 
 
 class KitchenState(Frozen):
@@ -70,24 +75,21 @@ def change_kitchen(session: Session, kitchen_id: int, name: str, settings: Setti
     return _state(row)
 
 
-def known_ingredients(session: Session, kitchen_id: int) -> tuple[Ingredient, ...]:
-    """The shipped pantry, then what this kitchen added, by name."""
-    own = session.scalars(
-        select(OwnIngredient).where(OwnIngredient.kitchen_id == kitchen_id).order_by(OwnIngredient.name)
-    )
-    return pantry() + tuple(Ingredient(name=row.name, role=Role(row.role)) for row in own)
+def remember_habits(session: Session, kitchen_id: int, habits: Habits) -> KitchenState:
+    """Keep answers to the questions of taking in. The last one given stands. Raises `NotFound`."""
+    return _remember(session, kitchen_id, {"habits": habits})
 
 
-def learn_ingredients(session: Session, kitchen_id: int, formula: Formula) -> None:
-    """Remember names that the pantry does not ship, with the role chosen last."""
-    shipped = {name.casefold() for item in pantry() for name in (item.name, *item.also)}
-    found = {
-        line.name: line.role
-        for stage in formula.stages
-        for line in stage.lines
-        if line.name and line.role and line.name.casefold() not in shipped
-    }
-    # In order of name, so that two saves at once take their row locks in the same order.
-    for name, role in sorted(found.items()):
-        row = insert(OwnIngredient).values(kitchen_id=kitchen_id, name=name, role=role)
-        session.execute(row.on_conflict_do_update(index_elements=["kitchen_id", "name"], set_={"role": role}))
+def remember_columns(session: Session, kitchen_id: int, head: str, mapping: Mapping) -> KitchenState:
+    """Keep which column of such a table holds what; the oldest is forgotten where there are too many."""
+    known = get_kitchen(session, kitchen_id).settings.columns
+    kept = {key: value for key, value in known.items() if key != head} | {head: mapping}
+    return _remember(session, kitchen_id, {"columns": dict(list(kept.items())[-MOST_TABLES:])})
+
+
+def _remember(session: Session, kitchen_id: int, changes: dict[str, object]) -> KitchenState:
+    row = _get(session, kitchen_id)
+    settings = Settings.model_validate(row.settings).model_copy(update=changes)
+    row.settings = settings.model_dump(mode="json")
+    row.version += 1
+    return _state(row)

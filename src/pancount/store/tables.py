@@ -35,13 +35,16 @@ class Kitchen(Base):
 
 
 class OwnIngredient(Base):
-    """An ingredient that a kitchen used and the pantry does not ship."""
+    """An ingredient that a kitchen added, or one that ships and that it changed."""
 
     __tablename__ = "own_ingredients"
 
     kitchen_id: Mapped[int] = mapped_column(ForeignKey("kitchens.id"), primary_key=True)
     name: Mapped[str] = mapped_column(TEXT, primary_key=True)
     role: Mapped[str] = mapped_column(TEXT)
+    body: Mapped[dict[str, Any]] = mapped_column(JSONB, server_default="{}")
+    """The core's Ingredient without name and role; empty for one that was only used in a formula."""
+    version: Mapped[int] = mapped_column(server_default="1")
 
 
 class FormulaRow(Base):
@@ -58,6 +61,7 @@ class FormulaRow(Base):
     name: Mapped[str] = mapped_column(TEXT)
     styles: Mapped[list[str]] = mapped_column(ARRAY(TEXT))
     liquid_percent: Mapped[float | None]
+    true_water_percent: Mapped[float | None]
     unsaved: Mapped[bool]
     desk_formula: Mapped[dict[str, Any]] = mapped_column(JSONB)
     desk_count: Mapped[dict[str, Any]] = mapped_column(JSONB)
@@ -81,3 +85,32 @@ class RevisionRow(Base):
     body: Mapped[dict[str, Any]] = mapped_column(JSONB)
     note: Mapped[str] = mapped_column(TEXT)
     saved_at: Mapped[datetime] = mapped_column(Moment, server_default=func.now())
+
+
+class TakingRow(Base):
+    """A recipe being taken in: its text as it was, and what the baker settled of its lines."""
+
+    __tablename__ = "takings"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    kitchen_id: Mapped[int] = mapped_column(ForeignKey("kitchens.id"), index=True)
+    name: Mapped[str] = mapped_column(TEXT)
+    text: Mapped[str] = mapped_column(TEXT)
+    settled: Mapped[list[dict[str, Any]]] = mapped_column(JSONB)
+    system: Mapped[str | None] = mapped_column(TEXT)
+    """Whose cups and spoons it uses, where the baker said so for this recipe."""
+    formula_id: Mapped[int | None] = mapped_column(ForeignKey("formulas.id", ondelete="SET NULL"))
+    """The formula that was made of it; None before."""
+    version: Mapped[int] = mapped_column()
+    changed_at: Mapped[datetime] = mapped_column(Moment, server_default=func.now())
+
+
+class CupWeighingRow(Base):
+    """One weighing of the kitchen's own cup or spoon."""
+
+    __tablename__ = "cup_weighings"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    kitchen_id: Mapped[int] = mapped_column(ForeignKey("kitchens.id"), index=True)
+    body: Mapped[dict[str, Any]] = mapped_column(JSONB)
+    weighed_at: Mapped[datetime] = mapped_column(Moment, server_default=func.now())

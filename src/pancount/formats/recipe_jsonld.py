@@ -1,0 +1,237 @@
+"""schema.org Recipe as JSON-LD: read from a file or a saved page into text, and written from a formula.
+
+Terms are those of schema.org's Recipe, HowTo, HowToSection, HowToStep, HowToDirection, HowToSupply and
+QuantitativeValue (recalled from memory). Nothing is fetched: the context is only named.
+"""
+
+import html
+import json
+import re
+from collections.abc import Iterator
+from html.parser import HTMLParser
+from typing import Any
+
+from pancount.core.count import Count
+from pancount.core.formula import Formula, Line
+from pancount.core.reckon import reckon
+from pancount.core.taking.dough import number_words
+from pancount.core.taking.taken import LONGEST_TEXT
+from pancount.formats.formula_file import Unreadable
+
+CONTEXT = "https://schema.org"
+GRAM = "GRM"
+"""UN/CEFACT Recommendation 20 common code for gram, recalled from memory."""
+DEEPEST = 40
+"""Levels of nesting that are looked through for a recipe."""
+
+
+class _Scripts(HTMLParser):
+    """The JSON-LD in a page."""
+
+    def __init__(self) -> None:
+        super().__init__(convert_charrefs=True)
+        self.found: list[str] = []
+        self._inside = False
+
+    def handle_starttag(self, tag: str, attrs: list[tuple[str, str | None]]) -> None:
+        kind = (dict(attrs).get("type") or "").split(";")[0].strip().lower()
+        self._inside = tag == "script" and kind == "application/ld+json"
+        if self._inside:
+            self.found.append("")
+
+    def handle_endtag(self, tag: str) -> None:
+        self._inside = False
+
+    def handle_data(self, data: str) -> None:
+        if self._inside:
+            self.found[-1] += data
+
+
+def scripts(page: str) -> list[str]:
+    """Every JSON-LD text in a saved page."""
+    parser = _Scripts()
+    parser.feed(page)
+    parser.close()
+    return parser.found
+
+
+def _types(node: dict[str, Any]) -> set[str]:
+    kind = node.get("@type", node.get("type", ""))
+    kinds = kind if isinstance(kind, list) else [kind]
+    return {str(k).rsplit("/", 1)[-1].rsplit(":", 1)[-1] for k in kinds}
+
+
+def _recipes(node: Any, depth: int = 0) -> Iterator[dict[str, Any]]:
+    """Every Recipe in a document: itself, in arrays, in @graph, or as what a page is about."""
+    if depth > DEEPEST:
+        return
+    if isinstance(node, list):
+        for one in node:
+            yield from _recipes(one, depth + 1)
+    elif isinstance(node, dict):
+        if "Recipe" in _types(node):
+            yield node
+        else:
+            for value in node.values():
+                if isinstance(value, dict | list):
+                    yield from _recipes(value, depth + 1)
+
+
+def read_recipe(document: Any) -> str | None:
+    """The text of the first recipe in a JSON-LD document, for reading as if it had been pasted; None where there is none."""
+    recipe = next(_recipes(document), None)
+    if recipe is None:
+        return None
+    steps = list(_instructions(recipe.get("recipeInstructions")))
+    lines = [_plain(recipe.get("name")), _yield(recipe.get("recipeYield", recipe.get("yield"))), ""]
+    lines += _ingredients(recipe)
+    if steps:
+        lines += ["", "Method:", *steps]
+    return "\n".join(lines).strip()[:LONGEST_TEXT]
+
+
+def read_page(page: str) -> str:
+    """The text of the recipe in a saved page. Raises `Unreadable` where it holds none."""
+    found = scripts(page)
+    for script in found:
+        try:
+            text = read_recipe(json.loads(script.strip().removeprefix("<!--").removesuffix("-->")))
+        except (ValueError, RecursionError):
+            continue
+        if text:
+            return text
+    what = "holds JSON-LD, but no recipe in it" if found else "holds no recipe as JSON-LD"
+    raise Unreadable([((), f"This page {what}. Copy the recipe's text from it and paste that instead.")])
+
+
+def _plain(value: Any) -> str:
+    """A value as one line of text: tags and entities of HTML undone, a list's first, a thing's name or text."""
+    if isinstance(value, list):
+        return _plain(value[0]) if value else ""
+    if isinstance(value, dict):
+        return _plain(value.get("text") or value.get("name") or value.get("@value") or value.get("value"))
+    if value is None or isinstance(value, bool):
+        return ""
+    text = re.sub(r"<[^<>]*>", " ", html.unescape(str(value)))
+    return " ".join("".join(c if c.isprintable() else " " for c in text).split())
+
+
+def _list(value: Any) -> list[Any]:
+    return value if isinstance(value, list) else [] if value is None else [value]
+
+
+def _yield(value: Any) -> str:
+    said = [_plain(v) for v in _list(value)]
+    if isinstance(value, dict):
+        said = [f"{_plain(value.get('value'))} {_plain(value.get('unitText'))}".strip()]
+    text = max(said, key=len, default="")
+    return text if not text or not text[:1].isdigit() else f"Makes {text}"
+
+
+def _ingredients(recipe: dict[str, Any]) -> list[str]:
+    """Ingredient lines: by section where the supplies stand in sections, else as they are listed."""
+    by_section = list(_supplies(recipe.get("recipeInstructions")))
+    if by_section:
+        return [line for name, supplies in by_section for line in (f"{name}:", *supplies)]
+    lines: list[str] = []
+    for one in _list(recipe.get("recipeIngredient", recipe.get("ingredients"))):
+        lines += [_supply(one)] if isinstance(one, dict) else map(_plain, str(one).splitlines())
+    return [line for line in lines if line]
+
+
+def _supplies(instructions: Any) -> Iterator[tuple[str, list[str]]]:
+    for section in _list(instructions):
+        if isinstance(section, dict) and "HowToSection" in _types(section):
+            steps = _list(section.get("itemListElement", section.get("steps")))
+            supplies = [_supply(s) for step in steps if isinstance(step, dict) for s in _list(step.get("supply"))]
+            if supplies:
+                yield _plain(section.get("name")) or "Dough", supplies
+
+
+def _supply(supply: Any) -> str:
+    if not isinstance(supply, dict):
+        return _plain(supply)
+    asked = supply.get("requiredQuantity")
+    amount = _plain(asked)
+    if isinstance(asked, dict):
+        unit = "g" if asked.get("unitCode") == GRAM else _plain(asked.get("unitText"))
+        amount = f"{_plain(asked.get('value'))} {unit}".strip()
+    note = _plain(supply.get("description"))
+    return " ".join(filter(None, [amount, _plain(supply.get("name"))])) + (f", {note}" if note else "")
+
+
+def _instructions(value: Any, depth: int = 0) -> Iterator[str]:
+    """Steps as lines; a section's name stands before its steps."""
+    if depth > DEEPEST:
+        return
+    if isinstance(value, str):
+        yield from filter(None, (_plain(line) for line in re.split(r"\n|</(?:p|li|div)>|<br ?/?>", value)))
+    for one in value if isinstance(value, list) else [value] if isinstance(value, dict) else []:
+        if isinstance(one, dict) and (inner := one.get("itemListElement", one.get("steps"))):
+            below = list(_instructions(inner, depth + 1))
+            if below and "HowToSection" in _types(one) and (name := _plain(one.get("name"))):
+                yield f"{name}."
+            yield from below
+        elif not isinstance(one, dict) or not one.get("supply"):
+            yield from _instructions(_plain(one), depth + 1)
+
+
+def write_recipe(formula: Formula, count: Count) -> str:
+    """A formula as schema.org Recipe. Raises what `reckon` raises."""
+    reckoned = reckon(formula)
+    sections: list[dict[str, Any]] = []
+    listed: list[str] = []
+    weights = [[f.weight_g if f.given != "open" else None for f in s.lines] for s in reckoned.stages]
+    weights += [[line.weight_g for line in stage.lines] for stage in formula.beside]
+    for stage, grams in zip((*formula.stages, *formula.beside), weights, strict=True):
+        listed += [_listed(line, g) for line, g in zip(stage.lines, grams, strict=True)]
+        supplies = [_as_supply(line, g) for line, g in zip(stage.lines, grams, strict=True)]
+        step = {"@type": "HowToDirection", "text": f"Weigh out: {stage.name or 'dough'}.", "supply": supplies}
+        sections.append({"@type": "HowToSection", "name": stage.name or "Dough", "itemListElement": [step]})
+    steps = [{"@type": "HowToStep", "text": step.text} for step in formula.steps if step.text.strip()]
+    recipe: dict[str, Any] = {
+        "@context": CONTEXT,
+        "@type": "Recipe",
+        "name": formula.name,
+        "recipeIngredient": listed,
+        "recipeInstructions": [*sections, *steps],
+    }
+    if made := _made(count):
+        recipe["recipeYield"] = made
+    if formula.note:
+        recipe["description"] = formula.note
+    if formula.styles:
+        recipe["keywords"] = ", ".join(formula.styles)
+    return json.dumps(recipe, ensure_ascii=False, indent=2) + "\n"
+
+
+def _grams(weight_g: float) -> float:
+    return round(weight_g, 2)
+
+
+def _listed(line: Line, weight_g: float | None) -> str:
+    amount = "" if weight_g is None else f"{_grams(weight_g):.10g} g "
+    return f"{amount}{line.name}{', ' + line.note if line.note else ''}"
+
+
+def _as_supply(line: Line, weight_g: float | None) -> dict[str, Any]:
+    supply: dict[str, Any] = {"@type": "HowToSupply", "name": line.name}
+    if weight_g is not None:
+        supply["requiredQuantity"] = {"@type": "QuantitativeValue", "value": _grams(weight_g), "unitCode": GRAM}
+    return supply | ({"description": line.note} if line.note else {})
+
+
+def _made(count: Count) -> str:
+    """What the count's pins say it makes: "24 pieces", "2 pans 33 × 23 cm"."""
+    said = [f"{count.pins.pieces} pieces"] if count.pins.pieces else []
+    if count.pins.pans:
+        pan = count.pan
+        size = ""
+        if pan is not None:
+            size = (
+                f" of {number_words(pan.diameter_cm)} cm round"
+                if pan.shape == "round"
+                else f" of {number_words(pan.length_cm)} × {number_words(pan.width_cm)} cm"
+            )
+        said.append(f"{count.pins.pans} pans{size}")
+    return ", ".join(said)

