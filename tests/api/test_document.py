@@ -27,7 +27,7 @@ def operations(engine: Engine) -> dict:
     return {result.ok().label: result.ok() for result in schema.get_all_operations()}
 
 
-TAKES_NOTHING = {"GET /api/reference", "GET /api/kitchen", "GET /api/pantry"}
+TAKES_NOTHING = {"GET /api/reference", "GET /api/kitchen", "GET /api/pantry", "GET /api/cups", "GET /api/takings"}
 CASES = [
     (label, mode)
     for label in sorted(OPERATIONS)

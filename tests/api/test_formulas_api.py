@@ -189,4 +189,4 @@ class TestPapers:
         answer = client.post(url(client, "import_formula"), content=wrong)
         pointers = {issue["pointer"] for issue in answer.json()["errors"]}
         assert pointers == {"/formula/name", "/formula/stages/0/lines/0/percent"}
-        assert client.post(url(client, "import_formula"), content=b"x" * 2_000_001).status_code == 413
+        assert client.post(url(client, "import_formula"), content=b"x" * 6_000_001).status_code == 413

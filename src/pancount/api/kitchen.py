@@ -1,4 +1,4 @@
-"""The kitchen: its settings and its pantry."""
+"""The kitchen and its settings."""
 
 from typing import Annotated
 
@@ -7,7 +7,6 @@ from pydantic import Field
 
 from pancount.api.desk import KitchenId, SessionOf, may_answer
 from pancount.core.base import Frozen, Name
-from pancount.core.tables import Ingredient
 from pancount.store import kitchens
 from pancount.store.kitchens import KitchenState, Settings
 
@@ -32,9 +31,3 @@ def get_kitchen(session: SessionOf, kitchen: KitchenId) -> KitchenState:
 def change_kitchen(body: KitchenChange, session: SessionOf, kitchen: KitchenId) -> KitchenState:
     """Set name and settings."""
     return kitchens.change_kitchen(session, kitchen, body.name, body.settings, body.version)
-
-
-@router.get("/pantry", responses=may_answer(503))
-def get_pantry(session: SessionOf, kitchen: KitchenId) -> tuple[Ingredient, ...]:
-    """The shipped ingredients and those this kitchen added."""
-    return kitchens.known_ingredients(session, kitchen)

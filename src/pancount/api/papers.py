@@ -13,6 +13,7 @@ from pancount.core.formula import Formula, without_blank_lines
 from pancount.core.sheet import WeighSheet, weigh_sheet
 from pancount.formats.formula_csv import write_csv
 from pancount.formats.formula_file import write_formula
+from pancount.formats.recipe_jsonld import write_recipe
 from pancount.formats.sheet_pdf import sheet_pdf
 from pancount.store.formulas import get_formula, get_revision
 from pancount.store.kitchens import Settings, get_kitchen
@@ -104,6 +105,20 @@ def export_json(
     """The formula and its count as a formula file."""
     edition = _edition(session, kitchen, formula_id, revision)
     return _attached(write_formula(edition.formula, edition.count), "application/json", edition.formula.name, ".json")
+
+
+@router.get(
+    "/recipe.jsonld",
+    response_class=Response,
+    responses=may_answer(404, 422, 503) | {200: {"content": {"application/ld+json": {}}}},
+)
+def export_jsonld(
+    formula_id: FormulaId, session: SessionOf, kitchen: KitchenId, revision: RevisionQuery = None
+) -> Response:
+    """The formula as written, with its yield and method, as schema.org Recipe."""
+    edition = _edition(session, kitchen, formula_id, revision)
+    text = write_recipe(edition.formula, edition.count)
+    return _attached(text, "application/ld+json", edition.formula.name, ", recipe.json")
 
 
 @router.get(

@@ -8,9 +8,11 @@ from pancount.api.desk import may_answer
 from pancount.core.base import Frozen
 from pancount.core.count import Count
 from pancount.core.formula import Formula
+from pancount.core.measures import Measure, measures
 from pancount.core.reckon import with_flour_made_up
 from pancount.core.relations import FIGURE_WORDS, LEFT_OVER, QUANTITIES, RELATIONS
 from pancount.core.tables import FillRule, fills
+from pancount.core.taking.habits import Question, questions
 from pancount.core.units import LENGTH_UNITS, WEIGHT_UNITS
 from pancount.core.whole import Whole, whole_count
 
@@ -48,6 +50,10 @@ class Reference(Frozen):
     """Grams in each unit a weight may be typed in."""
     length_units: dict[str, float]
     """Centimetres in each unit a length may be typed in."""
+    questions: dict[str, Question]
+    """What taking in may ask, and the answers there are."""
+    measures: dict[str, Measure]
+    """Cups, spoons and the like, by key."""
 
 
 @router.post("/reckon/count", responses=may_answer(422))
@@ -78,4 +84,6 @@ async def reference() -> Reference:
         fills=fills(),
         weight_units=WEIGHT_UNITS,
         length_units=LENGTH_UNITS,
+        questions=questions(),
+        measures=measures(),
     )

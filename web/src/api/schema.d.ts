@@ -97,11 +97,235 @@ export interface paths {
         };
         /**
          * Get Pantry
-         * @description The shipped ingredients and those this kitchen added.
+         * @description The shipped ingredients, as this kitchen has them, and those it added.
          */
         get: operations["get_pantry"];
+        /**
+         * Put Ingredient
+         * @description Add an ingredient or change one, and reckon again what uses it. 409 where another window changed it since.
+         */
+        put: operations["put_ingredient"];
+        post?: never;
+        /**
+         * Drop Ingredient
+         * @description Go back to the ingredient as shipped, or remove one that the kitchen added.
+         */
+        delete: operations["drop_ingredient"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pantry/uses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Get Uses
+         * @description Where an ingredient is used, with what these figures for it would make of each formula. Changes nothing.
+         */
+        post: operations["get_uses"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Cups
+         * @description The kitchen's own cups and spoons, as they were weighed, newest first.
+         */
+        get: operations["get_cups"];
+        put?: never;
+        /**
+         * Weigh Cup
+         * @description Keep a weighing; from then on it narrows the band of each line that is measured so.
+         */
+        post: operations["weigh_cup"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cups/{cup_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
         put?: never;
         post?: never;
+        /**
+         * Drop Cup
+         * @description Forget a weighing.
+         */
+        delete: operations["drop_cup"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/take-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Text
+         * @description Read a recipe as this kitchen reads it. Keeps nothing.
+         */
+        post: operations["read_text"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/take-in/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read File
+         * @description What a file holds: recipe text (plain, JSON-LD, or a saved page with it), a table, or a formula, which is kept.
+         */
+        post: operations["read_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/take-in/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Columns
+         * @description A table as recipe text, its columns known. The kitchen remembers them for the next table with this head.
+         */
+        post: operations["read_columns"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchen/habits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Habits
+         * @description Remember the kitchen's answers to the questions of taking in.
+         */
+        put: operations["put_habits"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Takings
+         * @description Recipes taken in, last changed first.
+         */
+        get: operations["list_takings"];
+        put?: never;
+        /**
+         * Start Taking
+         * @description Keep a new one.
+         */
+        post: operations["start_taking"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takings/{taking_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Taking
+         * @description One, whole.
+         */
+        get: operations["get_taking"];
+        /**
+         * Put Taking
+         * @description Keep what is being typed and settled. 409 where another window changed it since.
+         */
+        put: operations["put_taking"];
+        post?: never;
+        /**
+         * Drop Taking
+         * @description Throw one away.
+         */
+        delete: operations["drop_taking"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takings/{taking_id}/formula": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Formula Of
+         * @description Make the formula of a recipe as it is kept.
+         */
+        post: operations["formula_of"];
         delete?: never;
         options?: never;
         head?: never;
@@ -340,6 +564,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/formulas/{formula_id}/recipe.jsonld": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Jsonld
+         * @description The formula as written, with its yield and method, as schema.org Recipe.
+         */
+        get: operations["export_jsonld"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/formulas/{formula_id}/formula.csv": {
         parameters: {
             query?: never;
@@ -377,6 +621,36 @@ export interface components {
             gives: number | null;
         };
         /**
+         * Asked
+         * @description A question, with what each answer makes of the dough; `answer` is the kitchen's, None where it has none yet.
+         */
+        Asked: {
+            /** Key */
+            key: string;
+            /** Asks */
+            asks: string;
+            /** Answer */
+            answer: string | null;
+            /** Effects */
+            effects: components["schemas"]["Effect"][];
+            /** Moves */
+            moves: number;
+            /** About */
+            about: string;
+        };
+        /**
+         * Band
+         * @description A weight that is not certain: the least it may be, the usual, and the most. [g]
+         */
+        Band: {
+            /** Low G */
+            low_g: number;
+            /** Usual G */
+            usual_g: number;
+            /** High G */
+            high_g: number;
+        };
+        /**
          * Choice
          * @description One way to deal with what does not come out whole: the count to take, and what it comes to.
          */
@@ -395,6 +669,42 @@ export interface components {
             flour_change_g: number;
             /** Piece Change G */
             piece_change_g: number;
+        };
+        /**
+         * Composition
+         * @description What 100 g hold. Ash and alcohol are the rest. [g]
+         */
+        Composition: {
+            /**
+             * Water
+             * @default 0
+             */
+            water: number;
+            /**
+             * Fat
+             * @default 0
+             */
+            fat: number;
+            /**
+             * Protein
+             * @default 0
+             */
+            protein: number;
+            /**
+             * Carbohydrate
+             * @default 0
+             */
+            carbohydrate: number;
+            /**
+             * Sugars
+             * @default 0
+             */
+            sugars: number;
+            /**
+             * Salt
+             * @default 0
+             */
+            salt: number;
         };
         /**
          * Count
@@ -448,6 +758,33 @@ export interface components {
             count: components["schemas"]["Count"];
         };
         /**
+         * CupWeighing
+         * @description The baker's own cup or spoon, weighed: so many of them came to so many grams.
+         */
+        CupWeighing: {
+            /** Ingredient */
+            ingredient: string;
+            /** Measure */
+            measure: string;
+            /**
+             * Way
+             * @default
+             */
+            way: string;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /** Weight G */
+            weight_g: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
          * DeskChange
          * @description What is being typed, resting on the desk's `version` that was read.
          */
@@ -458,6 +795,8 @@ export interface components {
              *       "styles": [],
              *       "flour_g": 1000,
              *       "stages": [],
+             *       "beside": [],
+             *       "steps": [],
              *       "usual": {
              *         "bench_loss": 0.02,
              *         "fill_kind": "pull_apart_buns",
@@ -481,6 +820,37 @@ export interface components {
             version: number;
         };
         /**
+         * Effect
+         * @description What one answer would make of the figure that the question moves most.
+         */
+        Effect: {
+            /** Option */
+            option: string;
+            /** Label */
+            label: string;
+            /** Figure */
+            figure: string;
+            /** Usual */
+            usual: number;
+        };
+        /**
+         * Fact
+         * @description A temperature [°C], a time [min] or a length [cm] as a text gives it; low and high are alike for one number.
+         */
+        Fact: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "heat" | "time" | "length";
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Text */
+            text: string;
+        };
+        /**
          * Fight
          * @description Pins that cannot hold together, and the relation they break.
          */
@@ -489,6 +859,44 @@ export interface components {
             relation: string;
             /** Alternatives */
             alternatives: components["schemas"]["Alternative"][];
+        };
+        /**
+         * Figure
+         * @description A headline figure in percent of flour, with its exact range, and the line behind most of it.
+         */
+        Figure: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Low */
+            low: number;
+            /** Usual */
+            usual: number;
+            /** High */
+            high: number;
+            /** Blame */
+            blame: string;
+            /** Share */
+            share: number;
+            /** Cure */
+            cure: string;
+        };
+        /**
+         * FileRead
+         * @description What a file turned out to be, ready to go on with.
+         */
+        FileRead: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "text" | "table" | "formula";
+            /** Text */
+            text: string;
+            table: components["schemas"]["Table"] | null;
+            /** Formula Id */
+            formula_id: number | null;
         };
         /**
          * FillRule
@@ -537,6 +945,16 @@ export interface components {
              */
             stages: components["schemas"]["Stage"][];
             /**
+             * Beside
+             * @default []
+             */
+            beside: components["schemas"]["Stage"][];
+            /**
+             * Steps
+             * @default []
+             */
+            steps: components["schemas"]["Step"][];
+            /**
              * @default {
              *       "piece_g": 80,
              *       "pieces_per_pan": 12,
@@ -565,6 +983,8 @@ export interface components {
             styles: string[];
             /** Liquid Percent */
             liquid_percent: number | null;
+            /** True Water Percent */
+            true_water_percent: number | null;
             /** Latest Number */
             latest_number: number;
             /** Unsaved */
@@ -596,8 +1016,27 @@ export interface components {
             detail?: components["schemas"]["ValidationError"][];
         };
         /**
+         * Habits
+         * @description Answers that a kitchen gave. None: not asked yet, so that either may be.
+         */
+        Habits: {
+            /** Cup Way */
+            cup_way?: ("scooped" | "spooned") | null;
+            system?: components["schemas"]["System"] | null;
+            /** Salt */
+            salt?: ("Fine salt" | "Flaky salt" | "Coarse salt") | null;
+            /** Dry Yeast */
+            dry_yeast?: ("Instant yeast" | "Active dry yeast") | null;
+            /** Yeast */
+            yeast?: ("Fresh yeast" | "Instant yeast" | "Active dry yeast") | null;
+            /** Egg */
+            egg?: ("S" | "M" | "L" | "XL") | null;
+            /** Squash */
+            squash?: ("Squash, mashed" | "Squash, canned") | null;
+        };
+        /**
          * Ingredient
-         * @description A common ingredient: its name, what it does in a dough, and what else it is called.
+         * @description An ingredient: its name, what it does in a dough, what it is made of, and what a measure of it weighs.
          */
         Ingredient: {
             /** Name */
@@ -608,6 +1047,41 @@ export interface components {
              * @default []
              */
             also: string[];
+            /**
+             * Also De
+             * @default []
+             */
+            also_de: string[];
+            composition?: components["schemas"]["Composition"] | null;
+            /**
+             * Allergens
+             * @default []
+             */
+            allergens: ("wheat" | "rye" | "barley" | "oats" | "milk" | "egg" | "almonds" | "walnuts" | "hazelnuts" | "pecans" | "pistachios" | "cashews" | "macadamias" | "brazil nuts" | "peanuts" | "sesame" | "soya" | "sulphites" | "mustard" | "celery" | "lupin" | "fish" | "crustaceans" | "molluscs")[];
+            /**
+             * Measures
+             * @default []
+             */
+            measures: components["schemas"]["MeasureWeight"][];
+            /**
+             * Source
+             * @default
+             */
+            source: string;
+            /**
+             * Own
+             * @default false
+             */
+            own: boolean;
+        };
+        /**
+         * IngredientChange
+         * @description An ingredient as it is to be, resting on the `version` that was read (0 for one as shipped, or a new one).
+         */
+        IngredientChange: {
+            ingredient: components["schemas"]["Ingredient"];
+            /** Version */
+            version: number;
         };
         /**
          * Issue
@@ -620,6 +1094,15 @@ export interface components {
             pointer: string;
             /** Detail */
             detail: string;
+        };
+        /**
+         * Kept
+         * @description An ingredient as it stands now, and how many formulas were reckoned again.
+         */
+        Kept: {
+            item: components["schemas"]["PantryItem"];
+            /** Reckoned Again */
+            reckoned_again: number;
         };
         /**
          * KitchenChange
@@ -675,6 +1158,12 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * Written
+             * @default
+             */
+            written: string;
+            band?: components["schemas"]["Band"] | null;
         };
         /**
          * Load
@@ -687,6 +1176,83 @@ export interface components {
             pieces: number;
         };
         /**
+         * Makes
+         * @description What a recipe says it makes.
+         */
+        Makes: {
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /** Pieces */
+            pieces?: number | null;
+            /** Pans */
+            pans?: number | null;
+            /** Pan */
+            pan?: (components["schemas"]["RectanglePan"] | components["schemas"]["RoundPan"]) | null;
+        };
+        /**
+         * Measure
+         * @description A measure. `size` is its worth in each system: grams for a weight, millilitres for a volume, none for a count.
+         *
+         *     `low` and `high` say how far filling it may be out, as factors.
+         */
+        Measure: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "weight" | "jug" | "cup" | "spoon" | "vague" | "count" | "percent";
+            /** Size */
+            size: {
+                [key: string]: number;
+            };
+            /**
+             * Low
+             * @default 1
+             */
+            low: number;
+            /**
+             * High
+             * @default 1
+             */
+            high: number;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
+        };
+        /**
+         * MeasureWeight
+         * @description What one measure of an ingredient weighs, filled in one way ("scooped", "packed", an egg's size; blank: any).
+         */
+        MeasureWeight: {
+            /** Measure */
+            measure: string;
+            /**
+             * Way
+             * @default
+             */
+            way: string;
+            /** Low G */
+            low_g: number;
+            /** Usual G */
+            usual_g: number;
+            /** High G */
+            high_g: number;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
+        };
+        /**
          * NewFormula
          * @description What is on the desk of a formula that is not stored yet.
          */
@@ -697,6 +1263,8 @@ export interface components {
              *       "styles": [],
              *       "flour_g": 1000,
              *       "stages": [],
+             *       "beside": [],
+             *       "steps": [],
              *       "usual": {
              *         "bench_loss": 0.02,
              *         "fill_kind": "pull_apart_buns",
@@ -793,6 +1361,33 @@ export interface components {
             fill_is: "under" | "in" | "over";
         };
         /**
+         * PantryItem
+         * @description An ingredient as the kitchen has it; `version` is 0 for one as shipped, `shipped` whether there is one to go back to.
+         */
+        PantryItem: {
+            ingredient: components["schemas"]["Ingredient"];
+            /** Version */
+            version: number;
+            /** Shipped */
+            shipped: boolean;
+        };
+        /**
+         * Percent
+         * @description A line's percentage of flour with its range. [%]
+         */
+        Percent: {
+            /** Line */
+            line: number;
+            /** Part */
+            part: number;
+            /** Low */
+            low: number;
+            /** Usual */
+            usual: number;
+            /** High */
+            high: number;
+        };
+        /**
          * Pins
          * @description What the baker knows. Anything left out is worked out.
          */
@@ -857,6 +1452,20 @@ export interface components {
              * @enum {string}
              */
             kind: "g" | "share" | "count" | "fill" | "percent" | "size";
+        };
+        /**
+         * Question
+         * @description Something that the words of a recipe leave open, and the answers there are; the first stands in.
+         */
+        Question: {
+            /** Key */
+            key: string;
+            /** Asks */
+            asks: string;
+            /** Options */
+            options: {
+                [key: string]: string;
+            };
         };
         /**
          * Reckoned
@@ -954,6 +1563,14 @@ export interface components {
             /** Length Units */
             length_units: {
                 [key: string]: number;
+            };
+            /** Questions */
+            questions: {
+                [key: string]: components["schemas"]["Question"];
+            };
+            /** Measures */
+            measures: {
+                [key: string]: components["schemas"]["Measure"];
             };
         };
         /**
@@ -1066,6 +1683,50 @@ export interface components {
              * @enum {string}
              */
             paper: "A4" | "Letter";
+            /** @default {} */
+            habits: components["schemas"]["Habits"];
+            /**
+             * Columns
+             * @default {}
+             */
+            columns: {
+                [key: string]: {
+                    [key: string]: number;
+                };
+            };
+        };
+        /**
+         * Settled
+         * @description What the baker said of one line, found again by its text and by which of the lines with that text it is.
+         *
+         *     `part` is which thing on the line: 0 the first, then what else it names ("plus more for dusting").
+         */
+        Settled: {
+            /** Written */
+            written: string;
+            /**
+             * Nth
+             * @default 0
+             */
+            nth: number;
+            /**
+             * Part
+             * @default 0
+             */
+            part: number;
+            /** Kind */
+            kind?: ("ingredient" | "heading" | "step" | "note") | null;
+            /** Name */
+            name?: string | null;
+            role?: components["schemas"]["Role"] | null;
+            /** Weight G */
+            weight_g?: number | null;
+            /** Way */
+            way?: string | null;
+            /** Where */
+            where?: ("dough" | "bench" | "pan" | "wash" | "topping" | "filling" | "bath") | null;
+            /** Alternative */
+            alternative?: number | null;
         };
         /**
          * SheetLine
@@ -1077,7 +1738,7 @@ export interface components {
             /** Note */
             note: string;
             /** Percent */
-            percent: number;
+            percent: number | null;
             /** Exact G */
             exact_g: number;
             /** Printed */
@@ -1112,6 +1773,16 @@ export interface components {
             printed: string;
         };
         /**
+         * Span
+         * @description From low to high; alike where it is one number.
+         */
+        Span: {
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+        };
+        /**
          * Stage
          * @description Lines that are mixed together, in mixing order. Every flour in a stage counts toward the 100 %.
          */
@@ -1126,6 +1797,228 @@ export interface components {
              * @default []
              */
             lines: components["schemas"]["Line"][];
+        };
+        /**
+         * Step
+         * @description A step of the method in the baker's words, with the times [min] and temperatures [°C] that it names.
+         */
+        Step: {
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Minutes
+             * @default []
+             */
+            minutes: components["schemas"]["Span"][];
+            /**
+             * Heat C
+             * @default []
+             */
+            heat_c: components["schemas"]["Span"][];
+        };
+        /**
+         * System
+         * @description Whose cup and spoon.
+         * @enum {string}
+         */
+        System: "us" | "metric" | "british" | "australian";
+        /**
+         * Table
+         * @description A table as it came, with what its head gives away of its columns.
+         */
+        Table: {
+            /** Head */
+            head: string[];
+            /** Rows */
+            rows: string[][];
+            /** Mapping */
+            mapping: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * TableRead
+         * @description A table, and which of its columns holds what.
+         */
+        TableRead: {
+            /** Text */
+            text: string;
+            /** Mapping */
+            mapping: {
+                [key: string]: number;
+            };
+            /**
+             * Title
+             * @default
+             */
+            title: string;
+        };
+        /**
+         * TakenIn
+         * @description A recipe as it was taken in.
+         */
+        TakenIn: {
+            /** Title */
+            title: string;
+            makes: components["schemas"]["Makes"];
+            /** Lines */
+            lines: components["schemas"]["TakenLine"][];
+            flour: components["schemas"]["Band"] | null;
+            /** Percents */
+            percents: components["schemas"]["Percent"][];
+            /** Figures */
+            figures: components["schemas"]["Figure"][];
+            /** Questions */
+            questions: components["schemas"]["Asked"][];
+            /** Open Lines */
+            open_lines: number;
+            hint: components["schemas"]["System"] | null;
+            /** Measured */
+            measured: boolean;
+        };
+        /**
+         * TakenLine
+         * @description A line of the text, kept as it was, and what it was taken to be.
+         */
+        TakenLine: {
+            /** Text */
+            text: string;
+            /** Nth */
+            nth: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "blank" | "title" | "yield" | "heading" | "ingredient" | "step" | "note";
+            /** Group */
+            group: string;
+            /** Things */
+            things: components["schemas"]["Thing"][];
+            /** Facts */
+            facts: components["schemas"]["Fact"][];
+            /** Disagrees */
+            disagrees: string[];
+        };
+        /**
+         * Taking
+         * @description A recipe's text, what was settled of its lines, and whose cups it uses where the baker said so.
+         */
+        Taking: {
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Settled
+             * @default []
+             */
+            settled: components["schemas"]["Settled"][];
+            system?: components["schemas"]["System"] | null;
+        };
+        /**
+         * TakingChange
+         * @description What is being typed and settled, resting on the `version` that was read.
+         */
+        TakingChange: {
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Settled
+             * @default []
+             */
+            settled: components["schemas"]["Settled"][];
+            system?: components["schemas"]["System"] | null;
+            /** Version */
+            version: number;
+        };
+        /**
+         * TakingHead
+         * @description A taken-in recipe in the list; `formula_id` is the formula that was made of it.
+         */
+        TakingHead: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Formula Id */
+            formula_id: number | null;
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+            /** Version */
+            version: number;
+        };
+        /**
+         * TakingState
+         * @description A recipe as it lies.
+         */
+        TakingState: {
+            head: components["schemas"]["TakingHead"];
+            taking: components["schemas"]["Taking"];
+        };
+        /**
+         * Thing
+         * @description One thing on an ingredient line, and what it was taken to be.
+         */
+        Thing: {
+            /** Part */
+            part: number;
+            /** Name */
+            name: string;
+            role: components["schemas"]["Role"] | null;
+            /** Known */
+            known: boolean;
+            /** Amount */
+            amount: string;
+            /** State */
+            state: string;
+            band: components["schemas"]["Band"] | null;
+            /** Why */
+            why: string[];
+            /** Ways */
+            ways: string[];
+            /** Way */
+            way: string;
+            /** Measure */
+            measure: string;
+            /** Count */
+            count: number;
+            /**
+             * Where
+             * @enum {string}
+             */
+            where: "dough" | "bench" | "pan" | "wash" | "topping" | "filling" | "bath";
+            /** Alternatives */
+            alternatives: string[];
+            /** Asks */
+            asks: string;
+            /** Settled */
+            settled: boolean;
+        };
+        /**
+         * Use
+         * @description A formula that uses an ingredient, with its figures now and as they would be if the ingredient were changed.
+         */
+        Use: {
+            /** Formula Id */
+            formula_id: number;
+            /** Name */
+            name: string;
+            /** Archived */
+            archived: boolean;
+            /** True Water Now */
+            true_water_now: number | null;
+            /** True Water Then */
+            true_water_then: number | null;
         };
         /**
          * Usual
@@ -1189,6 +2082,8 @@ export interface components {
             unit: "g" | "oz";
             /** Stages */
             stages: components["schemas"]["SheetStage"][];
+            /** Beside */
+            beside: components["schemas"]["SheetStage"][];
             /** Printed Total */
             printed_total: string;
             /** Flour */
@@ -1211,6 +2106,20 @@ export interface components {
             notes: components["schemas"]["Note"][];
             /** Cures */
             cures: string[];
+        };
+        /**
+         * WeighedCup
+         * @description A weighing of the kitchen's own cup or spoon.
+         */
+        WeighedCup: {
+            /** Id */
+            id: number;
+            weighing: components["schemas"]["CupWeighing"];
+            /**
+             * Weighed At
+             * Format: date-time
+             */
+            weighed_at: string;
         };
         /**
          * Whole
@@ -1255,10 +2164,10 @@ export interface components {
             format: "pancount-formula";
             /**
              * Version
-             * @default 1
-             * @constant
+             * @default 2
+             * @enum {integer}
              */
-            version: 1;
+            version: 1 | 2;
             formula: components["schemas"]["Formula"];
             /**
              * @default {
@@ -1476,7 +2385,780 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Ingredient"][];
+                    "application/json": components["schemas"]["PantryItem"][];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_ingredient: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["IngredientChange"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    drop_ingredient: {
+        parameters: {
+            query: {
+                name: string;
+                version: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_uses: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Ingredient"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Use"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_cups: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeighedCup"][];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    weigh_cup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CupWeighing"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeighedCup"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    drop_cup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_text: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Taking"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenIn"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_file: {
+        parameters: {
+            query?: {
+                name?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileRead"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_columns: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableRead"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Taking"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_habits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Habits"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitchenState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_takings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakingHead"][];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    start_taking: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Taking"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakingState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_taking: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                taking_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakingState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_taking: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                taking_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakingChange"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakingState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    drop_taking: {
+        parameters: {
+            query: {
+                version: number;
+            };
+            header?: never;
+            path: {
+                taking_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    formula_of: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                taking_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -2215,6 +3897,60 @@ export interface operations {
                 };
                 content: {
                     "application/json": unknown;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    export_jsonld: {
+        parameters: {
+            query?: {
+                revision?: number | null;
+            };
+            header?: never;
+            path: {
+                formula_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/ld+json": unknown;
                 };
             };
             /** @description Not Found */

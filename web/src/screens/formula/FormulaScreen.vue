@@ -3,7 +3,9 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router'
+import BesideTray from './BesideTray.vue'
 import CountTray from './CountTray.vue'
+import MethodTray from './MethodTray.vue'
 import PanTray from './PanTray.vue'
 import RevisionList from './RevisionList.vue'
 import StageTable from './StageTable.vue'
@@ -16,7 +18,7 @@ import { plainCopy } from '@/copy'
 import KeysDialog from '@/design/KeysDialog.vue'
 import { when } from '@/format'
 import { useKeys } from '@/keys'
-import { usePantry, useUnits } from '@/kitchen'
+import { useIngredients, useUnits } from '@/kitchen'
 import { tell } from '@/notice'
 
 const KEYS = [
@@ -36,8 +38,7 @@ const route = useRoute()
 const router = useRouter()
 const cache = useQueryClient()
 const { units, error: unitsError } = useUnits()
-const pantry = usePantry()
-const known = computed(() => pantry.data.value ?? [])
+const known = useIngredients()
 
 const routeId = computed(() => (route.params.id === 'new' ? null : Number(route.params.id)))
 const desk = useDesk((id) => void router.replace({ params: { id }, query: route.query }))
@@ -155,8 +156,8 @@ const showsRevisions = ref(false)
 const showsKeys = ref(false)
 const sheet = computed(() => ({ name: 'sheet', params: { id: desk.head.value?.id ?? 'new' }, query: reading.value ? { revision: reading.value } : {} }))
 /** The answer is a file to save, so the screen stays. A link inside the menu could not be taken by key. */
-const takeOut = (ending: 'json' | 'csv') =>
-  window.location.assign(`/api/formulas/${desk.head.value?.id}/formula.${ending}${reading.value ? `?revision=${reading.value}` : ''}`)
+const takeOut = (file: 'formula.json' | 'formula.csv' | 'recipe.jsonld') =>
+  window.location.assign(`/api/formulas/${desk.head.value?.id}/${file}${reading.value ? `?revision=${reading.value}` : ''}`)
 
 useKeys({
   'mod+s': askToSave,
@@ -206,8 +207,9 @@ async function makeUpFlour(): Promise<void> {
           <button type="button" class="button bare" :disabled="!desk.head.value">Take out</button>
           <template #dropdown>
             <el-dropdown-menu>
-              <el-dropdown-item @click="takeOut('json')">Formula file (JSON)</el-dropdown-item>
-              <el-dropdown-item @click="takeOut('csv')">Spreadsheet (CSV)</el-dropdown-item>
+              <el-dropdown-item @click="takeOut('formula.json')">Formula file (JSON)</el-dropdown-item>
+              <el-dropdown-item @click="takeOut('recipe.jsonld')">Recipe for others (schema.org)</el-dropdown-item>
+              <el-dropdown-item @click="takeOut('formula.csv')">Spreadsheet (CSV)</el-dropdown-item>
             </el-dropdown-menu>
           </template>
         </el-dropdown>
@@ -255,6 +257,8 @@ async function makeUpFlour(): Promise<void> {
         </section>
         <CountTray :formula="shownDesk.formula" :count="shownDesk.count" :whole="whole" :problem="problem" :units="units" @working="openWorking" @step="desk.step" />
         <PanTray :formula="shownDesk.formula" :count="shownDesk.count" :whole="whole" :problem="problem" :units="units" @working="openWorking" />
+        <BesideTray :formula="shownDesk.formula" :units="units" @step="desk.step" @undo="desk.undo()" />
+        <MethodTray :formula="shownDesk.formula" @step="desk.step" @undo="desk.undo()" />
       </fieldset>
       <WorkingCard v-if="working" :working="working" @open="openWorking" @close="closeWorking" />
 

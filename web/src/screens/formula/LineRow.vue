@@ -2,11 +2,11 @@
 /** One line of a formula: its role, name, percent, weight as written, and weight in this count. */
 import { computed, ref } from 'vue'
 import IngredientField from './IngredientField.vue'
-import { findIngredient, setAmount } from './lines'
+import { findIngredient, ROLES, setAmount } from './lines'
 import type { Ingredient, Line, Role } from '@/api/client'
 import NumberField from '@/design/NumberField.vue'
 import OpenWorking from '@/design/OpenWorking.vue'
-import { shown, type Units } from '@/format'
+import { shown, withUnit, type Units } from '@/format'
 
 export interface LineRowProps {
   /** The desk's own line; it is edited in place. */
@@ -32,7 +32,6 @@ const emit = defineEmits<{
   remove: []
 }>()
 
-const ROLES: Role[] = ['flour', 'liquid', 'fat', 'sugar', 'salt', 'leaven', 'egg', 'dairy', 'flavour', 'inclusion']
 const more = ref(false)
 const called = computed(() => props.line.name || 'line without a name')
 const COLUMNS = [
@@ -89,11 +88,12 @@ function chooseRole(event: Event): void {
     />
     <OpenWorking v-if="counted" class="counted" :name="`line:${spot}:count_g`" :label="`${called} in this count: ${counted}.`" @open="emit('working', $event)">{{ counted }}</OpenWorking>
     <span v-else class="counted quiet">–</span>
-    <button type="button" class="more" :class="{ noted: line.note }" :aria-expanded="more" :aria-label="`More for ${called}`" :title="line.note || undefined" @click="more = !more">
+    <button type="button" class="more" :class="{ noted: line.note || line.written }" :aria-expanded="more" :aria-label="`More for ${called}`" :title="line.note || line.written || undefined" @click="more = !more">
       <svg viewBox="0 0 20 20" width="16" aria-hidden="true"><path d="M5 8l5 5 5-5" fill="none" stroke="currentColor" stroke-width="2.4" stroke-linecap="round" /></svg>
     </button>
     <div v-if="more" class="extra">
       <input v-model="line.note" class="field" maxlength="300" placeholder="Note: warm, soft, last …" :aria-label="`Note for ${called}`" />
+      <p v-if="line.written" class="written quiet">As written: “{{ line.written }}”<template v-if="line.band">, which may be {{ shown(line.band.low_g, 'g', units, 3) }}–{{ withUnit(line.band.high_g, 'g', units, 3) }}</template></p>
       <button type="button" class="button bare" :aria-label="`Move ${called} up`" @click="emit('move', -1)">Up</button>
       <button type="button" class="button bare" :aria-label="`Move ${called} down`" @click="emit('move', 1)">Down</button>
       <button type="button" class="button bare" :aria-label="`Remove ${called}`" @click="emit('remove')">Remove</button>
@@ -119,6 +119,7 @@ function chooseRole(event: Event): void {
 .extra { grid-column: 2 / -1; display: flex; flex-wrap: wrap; gap: 2px; padding: 2px 0 7px }
 .extra .field { flex: 1 1 130px; min-height: 34px; width: 0 }
 .extra .button { padding: 2px 7px }
+.written { flex: 1 0 100%; order: 3; padding: 2px 4px }
 @media (max-width: 700px) {
   .line { grid-template-columns: 18px repeat(3, 1fr) 40px; padding-top: 4px }
   .line::after { width: calc((100% - 64px) * var(--share)) }

@@ -1,7 +1,9 @@
 /** Editing of lines and stages: plain functions on the desk's own copy of a formula. No baking arithmetic. */
-import type { Formula, Ingredient, Line, Stage } from '@/api/client'
+import type { Formula, Ingredient, Line, Role, Stage } from '@/api/client'
 
-export const emptyLine = (): Line => ({ name: '', role: null, weight_g: null, percent: null, note: '' })
+export const ROLES: readonly Role[] = ['flour', 'liquid', 'fat', 'sugar', 'salt', 'leaven', 'egg', 'dairy', 'flavour', 'inclusion']
+
+export const emptyLine = (): Line => ({ name: '', role: null, weight_g: null, percent: null, note: '', written: '', band: null })
 export const emptyStage = (name: string): Stage => ({ name, lines: [emptyLine()] })
 
 export function emptyFormula(): Formula {
@@ -10,6 +12,8 @@ export function emptyFormula(): Formula {
     styles: [],
     flour_g: 1000,
     stages: [emptyStage('Dough')],
+    beside: [],
+    steps: [],
     usual: { piece_g: 80, pieces_per_pan: 12, pans: 1, bench_loss: 0.02, fill_kind: 'pull_apart_buns', fill: null, pan: null },
     note: '',
   }
@@ -55,16 +59,19 @@ export function moveLine(formula: Formula, spot: Spot, by: 1 | -1): Spot {
   return { stage: spot.stage + by, line: at }
 }
 
-/** Set a line's weight or percent; the other one follows from it, so it is let go. */
+/** Set a line's weight or percent; the other one follows from it, so it is let go, as is how far off it may have been. */
 export function setAmount(line: Line, field: 'weight_g' | 'percent', value: number | null): void {
   line.weight_g = field === 'weight_g' ? value : null
   line.percent = field === 'percent' ? value : null
+  line.band = null
 }
+
+const namesOf = (item: Ingredient): string[] => [item.name, ...item.also, ...item.also_de]
 
 /** The known ingredient that is called `name`, by its own or another name. */
 export function findIngredient(pantry: readonly Ingredient[], name: string): Ingredient | undefined {
   const wanted = name.trim().toLowerCase()
-  const called = (item: Ingredient) => [item.name, ...item.also].some((n) => n.toLowerCase() === wanted)
+  const called = (item: Ingredient) => namesOf(item).some((n) => n.toLowerCase() === wanted)
   return pantry.find(called)
 }
 
@@ -73,7 +80,7 @@ export function suggest(pantry: readonly Ingredient[], text: string, most = 8): 
   const wanted = text.trim().toLowerCase()
   if (!wanted) return []
   const rank = (item: Ingredient) => {
-    const names = [item.name, ...item.also].map((n) => n.toLowerCase())
+    const names = namesOf(item).map((n) => n.toLowerCase())
     if (names[0]?.startsWith(wanted)) return 0
     if (names.some((n) => n.split(/[\s,]+/).some((word) => word.startsWith(wanted)))) return 1
     return names.some((n) => n.includes(wanted)) ? 2 : 3

@@ -1,17 +1,22 @@
 <script setup lang="ts">
 /** The kitchen's formulas: find, open, make, copy, put away. */
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, ref, shallowRef } from 'vue'
+import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { api, ask, Refused, type FormulaHead, type FormulaState } from '@/api/client'
+import { api, ask, type FormulaHead, type FormulaState } from '@/api/client'
+import FindField from '@/design/FindField.vue'
 import KeysDialog from '@/design/KeysDialog.vue'
+import RefusedNote from '@/design/RefusedNote.vue'
 import { plain, when } from '@/format'
 import { useKeys } from '@/keys'
 import { tell } from '@/notice'
+import { useAttempt } from '@/useAttempt'
+import { useFind } from '@/useFind'
 
 const KEYS = [
   ['/', 'find'],
   ['N', 'new formula'],
+  ['T', 'take in a recipe'],
   ['Tab, Enter', 'go to a formula, open it'],
   ['?', 'these keys'],
 ] as const
@@ -25,30 +30,13 @@ const query = useQuery({
   queryFn: () => ask(api.GET('/api/formulas', { params: { query: { archived: archived.value } } })),
 })
 
-const find = computed({
-  get: () => String(route.query.find ?? ''),
-  set: (text: string) => void router.replace({ query: { ...route.query, find: text || undefined } }),
-})
-const bare = (text: string) => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase()
-const formulas = computed(() => {
-  const words = bare(find.value).split(/\s+/).filter(Boolean)
-  const holds = (head: FormulaHead) => words.every((word) => bare([head.name, ...head.styles].join(' ')).includes(word))
-  return (query.data.value ?? []).filter(holds)
-})
+const { find, holds } = useFind()
+const formulas = computed(() => (query.data.value ?? []).filter((head) => holds([head.name, ...head.styles])))
 const refresh = () => cache.invalidateQueries({ queryKey: ['formulas'] })
 
-const refused = shallowRef<Refused | null>(null)
-/** Do something that the server may refuse, and tell it here if it does. */
-async function attempt(act: () => Promise<unknown>): Promise<void> {
-  refused.value = null
-  try {
-    await act()
-  } catch (caught) {
-    if (!(caught instanceof Refused)) throw caught
-    refused.value = caught
-  }
-  await refresh()
-}
+const trying = useAttempt()
+const { refused } = trying
+const attempt = (act: () => Promise<unknown>) => trying.attempt(act).then(refresh)
 const path = (id: number) => ({ path: { formula_id: id } })
 const takeBack = (state: FormulaState) => () =>
   attempt(() => ask(api.DELETE('/api/formulas/{formula_id}', { params: { ...path(state.head.id), query: { version: state.version } } })))
@@ -63,25 +51,12 @@ const putAway = (head: FormulaHead, away: boolean) =>
     await ask(api.PUT('/api/formulas/{formula_id}/archived', { params: { ...path(head.id), query: { archived: away } } }))
     tell(away ? `Archived ${nameOf(head)}.` : `Brought back ${nameOf(head)}.`, () => putAway(head, !away))
   })
-const file = ref<HTMLInputElement>()
-async function takeIn(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement
-  const chosen = input.files?.[0]
-  input.value = ''
-  if (!chosen) return
-  const text = await chosen.text()
-  await attempt(async () => {
-    const state = await ask(api.POST('/api/formulas/import', { body: text as never, bodySerializer: (body: unknown) => body as string }))
-    tell(`Took in ${state.head.name}.`, takeBack(state))
-    await router.push({ name: 'formula', params: { id: state.head.id } })
-  })
-}
-
 const nameOf = (head: FormulaHead) => head.name || 'Formula without a name'
-const findField = ref<HTMLInputElement>()
+const findField = ref<InstanceType<typeof FindField>>()
 const showsKeys = ref(false)
 useKeys({
   '/': () => findField.value?.focus(),
+  t: () => void router.push({ name: 'take-in' }),
   n: () => void router.push({ name: 'formula', params: { id: 'new' } }),
   '?': () => (showsKeys.value = true),
 })
@@ -91,24 +66,14 @@ useKeys({
   <main class="page">
     <div class="page-head">
       <h1>{{ archived ? 'Archived formulas' : 'Formulas' }}</h1>
-      <label class="find"><span class="visually-hidden">Find a formula by name or style</span>
-        <input ref="findField" v-model="find" class="field" type="search" placeholder="Find by name or style" /><kbd aria-hidden="true">/</kbd>
-      </label>
+      <FindField ref="findField" v-model="find" label="Find a formula by name or style" hint="Find by name or style" />
       <span class="spacer" />
       <RouterLink class="button bare" :to="{ query: archived ? {} : { archived: '' } }">{{ archived ? 'Formulas in use' : 'Archived' }}</RouterLink>
-      <button type="button" class="button" @click="file?.click()">Take in a file</button>
-      <input ref="file" type="file" accept=".json,application/json" class="visually-hidden" tabindex="-1" aria-label="Formula file to take in" @change="takeIn" />
+      <RouterLink class="button" :to="{ name: 'take-in' }">Take in a recipe <kbd>T</kbd></RouterLink>
       <RouterLink class="button go" :to="{ name: 'formula', params: { id: 'new' } }">New formula <kbd>N</kbd></RouterLink>
     </div>
 
-    <div v-if="refused" class="said stop" role="alert">
-      <strong>{{ refused.problem.title }}</strong>
-      <ul v-if="refused.problem.errors?.length">
-        <li v-for="issue in refused.problem.errors" :key="issue.pointer + issue.detail">{{ issue.detail }} <code v-if="issue.pointer">{{ issue.pointer }}</code></li>
-      </ul>
-      <template v-else>{{ refused.message }}</template>
-      <div class="row"><button type="button" class="button" @click="refused = null">Close</button></div>
-    </div>
+    <RefusedNote v-if="refused" :refused="refused" @close="refused = null" />
 
     <p v-if="query.isPending.value" class="quiet">Fetching the formulas …</p>
     <div v-else-if="query.error.value" class="said stop" role="alert">
@@ -117,19 +82,20 @@ useKeys({
     </div>
     <div v-else-if="!query.data.value?.length" class="tray empty">
       <h2>{{ archived ? 'Nothing is archived' : 'No formulas yet' }}</h2>
-      <p v-if="!archived">Start with the flour: type a recipe in grams or in percent, pin how many pieces you want, and the rest is worked out.</p>
+      <p v-if="!archived">Take in a recipe as it is, in cups or in grams; or start with the flour, pin how many pieces you want, and the rest is worked out.</p>
     </div>
     <p v-else-if="!formulas.length" class="said">Nothing found for “{{ find }}”. <button type="button" class="button bare" @click="find = ''">Show all {{ query.data.value.length }}</button></p>
     <div v-else class="tray list">
       <table>
         <thead>
-          <tr><th>Name</th><th>Style</th><th class="n">Liquid %</th><th>Last changed</th><th><span class="visually-hidden">What can be done</span></th></tr>
+          <tr><th>Name</th><th>Style</th><th class="n">Liquid %</th><th class="n">True water %</th><th>Last changed</th><th><span class="visually-hidden">What can be done</span></th></tr>
         </thead>
         <tbody>
           <tr v-for="head in formulas" :key="head.id">
             <td class="name"><RouterLink :to="{ name: 'formula', params: { id: head.id } }">{{ nameOf(head) }}</RouterLink></td>
             <td class="styles"><span v-for="style in head.styles" :key="style" class="chip">{{ style }}</span> <span v-if="head.unsaved" class="chip draft">draft</span></td>
             <td class="n liquid">{{ head.liquid_percent == null ? '–' : plain(head.liquid_percent, 3) }}<span class="on-phone quiet"> liquid %</span></td>
+            <td class="n water">{{ head.true_water_percent == null ? '–' : plain(head.true_water_percent, 3) }}<span class="on-phone quiet"> true water %</span></td>
             <td class="quiet">{{ when(head.changed_at) }}</td>
             <td class="acts">
               <template v-if="!archived">
@@ -147,9 +113,6 @@ useKeys({
 </template>
 
 <style scoped>
-.find { display: flex; align-items: center; gap: 8px; flex: 0 1 340px }
-.find .field { width: 100% }
-.find kbd { color: var(--ink-2) }
 .list { padding: 4px 16px }
 table { width: 100%; border-collapse: collapse }
 th { text-align: left; font-size: .82rem; font-weight: 500; color: var(--ink-2); padding: 7px 8px }
@@ -157,7 +120,7 @@ td { border-top: 1px solid var(--rim-faint); padding: 6px 8px; height: 54px }
 th:first-child, td:first-child { padding-left: 0 }
 .n { text-align: right }
 .n { padding-right: 40px }
-.liquid { font-size: 1.15rem; font-weight: 700 }
+.liquid, .water { font-size: 1.15rem; font-weight: 700 }
 .name a { font: 700 1.12rem var(--head); color: var(--ink); text-decoration: none; display: block; padding: 8px 0; overflow-wrap: anywhere }
 .name a:hover { color: var(--rim); text-decoration: underline }
 .styles { line-height: 1.9 }
@@ -165,7 +128,6 @@ th:first-child, td:first-child { padding-left: 0 }
 .acts { white-space: nowrap; text-align: right }
 .empty { display: grid; gap: 8px; padding: 40px; justify-items: center; text-align: center }
 .on-phone { display: none }
-code { background: none; opacity: .8 }
 @media (max-width: 760px) {
   thead { display: none }
   tr { display: grid; grid-template-columns: 1fr auto; border-top: 1px solid var(--rim-faint); padding: 6px 0 }

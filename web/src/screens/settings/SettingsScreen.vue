@@ -6,6 +6,7 @@ import { api, ask, Refused, type Settings } from '@/api/client'
 import { plainCopy } from '@/copy'
 import ChoiceRow from '@/design/ChoiceRow.vue'
 import { useKitchenState } from '@/kitchen'
+import HabitsTray from './HabitsTray.vue'
 import { tell } from '@/notice'
 import { theme, type Theme } from '@/theme'
 
@@ -67,6 +68,12 @@ function set<K extends 'length_unit' | 'paper'>(name: K, value: Settings[K]): vo
   void keep()
 }
 
+function setHabit(key: keyof Settings['habits'], value: string | null): void {
+  if (!settings.value) return
+  settings.value.habits = { ...settings.value.habits, [key]: value }
+  void keep()
+}
+
 const WEIGHTS = [
   { value: 'g', label: 'Grams' },
   { value: 'oz', label: 'Ounces' },
@@ -114,6 +121,7 @@ const THEMES: { value: Theme; label: string }[] = [
         <ChoiceRow label="Lengths in" :options="LENGTHS" :value="settings.length_unit" @choose="set('length_unit', $event)" />
         <ChoiceRow label="Paper" :options="PAPERS" :value="settings.paper" @choose="set('paper', $event)" />
       </section>
+      <HabitsTray :habits="settings.habits" @change="setHabit" />
       <section class="tray">
         <h2>How it looks, in this browser</h2>
         <ChoiceRow label="Light or dark" :options="THEMES" :value="theme" @choose="theme = $event" />

@@ -57,13 +57,21 @@ const print = () => window.print()
           <tr v-for="(line, n) in stage.lines" :key="n">
             <td class="tick"><span /></td>
             <td>{{ line.name }} <span class="quiet">{{ line.note }}</span></td>
-            <td class="percent">{{ plain(line.percent) }} %</td>
+            <td class="percent">{{ line.percent === null ? '' : `${plain(line.percent)} %` }}</td>
             <td class="n">{{ line.printed === null ? 'as needed' : `${spaced(line.printed)} ${sheet.unit}` }}</td>
           </tr>
         </tbody>
-        <tfoot>
+        <tbody class="all">
           <tr><td /><td>All of it</td><td class="percent">{{ plain(sheet.total_percent) }} %</td><td class="n">{{ spaced(sheet.printed_total) }} {{ sheet.unit }}</td></tr>
-        </tfoot>
+        </tbody>
+        <tbody v-for="(stage, s) in sheet.beside" :key="`beside-${s}`">
+          <tr class="stage"><th colspan="4" scope="rowgroup">{{ stage.name }} <span class="quiet">beside the dough</span></th></tr>
+          <tr v-for="(line, n) in stage.lines" :key="n">
+            <td class="tick"><span /></td>
+            <td colspan="2">{{ line.name }} <span class="quiet">{{ line.note }}</span></td>
+            <td class="n">{{ line.printed === null ? 'as needed' : `${spaced(line.printed)} ${sheet.unit}` }}</td>
+          </tr>
+        </tbody>
       </table>
       <p v-for="cure in sheet.cures" :key="cure" class="cure">{{ cure }}</p>
       <div class="foot">
@@ -89,7 +97,7 @@ td, th { padding: 6px 0; border-bottom: 1px solid var(--rim-faint); vertical-ali
 .tick span { display: inline-block; width: 16px; height: 16px; border: 1.6px solid var(--rim); border-radius: 5px; vertical-align: -2px }
 .percent { text-align: right; color: var(--ink-2); width: 90px; white-space: nowrap }
 .n { text-align: right; font-weight: 700; font-size: 1.12rem; width: 130px; white-space: nowrap }
-tfoot td { border-bottom: 0; border-top: 2px solid var(--rim); font-weight: 700 }
+.all td { border-bottom: 0; border-top: 2px solid var(--rim); font-weight: 700 }
 .cure { color: var(--crust); font-size: .92rem; margin-top: 5px }
 .foot { border: 2px solid var(--rim); border-radius: 14px; padding: 10px 16px; margin-top: 16px; display: grid; gap: 2px; break-inside: avoid }
 @media (max-width: 700px) { .paper { padding: 14px } .percent { width: 64px } .n { width: 100px } }

@@ -1,0 +1,66 @@
+<script setup lang="ts">
+/** What is not mixed into the dough: wash, topping, pan oil. It counts in no percentage. */
+import { emptyLine } from './lines'
+import type { Formula } from '@/api/client'
+import NumberField from '@/design/NumberField.vue'
+import type { Units } from '@/format'
+import { tell } from '@/notice'
+
+export interface BesideTrayProps {
+  /** The desk's own formula; it is edited in place. */
+  formula: Formula
+  units: Units
+}
+const props = defineProps<BesideTrayProps>()
+const emit = defineEmits<{
+  /** A step of undo of its own is about to be made. */
+  step: []
+  undo: []
+}>()
+
+function add(stage?: number): void {
+  emit('step')
+  if (stage === undefined) props.formula.beside.push({ name: props.formula.beside.length ? '' : 'Wash', lines: [emptyLine()] })
+  else props.formula.beside[stage]?.lines.push(emptyLine())
+}
+function remove(s: number, n: number): void {
+  emit('step')
+  const stage = props.formula.beside[s]
+  const [gone] = stage?.lines.splice(n, 1) ?? []
+  if (!stage?.lines.length) props.formula.beside.splice(s, 1)
+  tell(`Removed ${gone?.name || 'a line without a name'}.`, () => emit('undo'))
+}
+</script>
+
+<template>
+  <section class="tray beside" aria-labelledby="beside-head">
+    <div class="tray-head"><h2 id="beside-head">Beside the dough</h2><span class="quiet">wash, topping, pan oil: in no percentage</span></div>
+    <div v-for="(stage, s) in formula.beside" :key="s">
+      <input v-model="stage.name" class="stage-name" maxlength="300" placeholder="What it is for" :aria-label="`What ${stage.name || 'this'} is for`" />
+      <ul>
+        <li v-for="(line, n) in stage.lines" :key="n">
+          <span class="what">
+            <input v-model="line.name" maxlength="300" placeholder="Ingredient" :aria-label="`${stage.name || 'Beside the dough'}, line ${n + 1}`" :title="line.written || undefined" />
+            <small v-if="line.note" class="quiet">{{ line.note }}</small>
+          </span>
+          <NumberField :value="line.weight_g ?? null" kind="g" :units="units" :label="`${line.name || 'line without a name'}, weight beside the dough`" with-unit @change="line.weight_g = $event" />
+          <button type="button" class="button bare" :aria-label="`Remove ${line.name || 'the line'} beside the dough`" @click="remove(s, n)">×</button>
+        </li>
+      </ul>
+      <button type="button" class="button bare add" @click="add(s)">+ Line</button>
+    </div>
+    <button type="button" class="button bare add" @click="add()">+ Something beside the dough</button>
+  </section>
+</template>
+
+<style scoped>
+.stage-name { border: 0; border-bottom: 2px solid var(--rim-soft); width: 100%; background: none; font-weight: 700; color: var(--rim); padding: 3px 4px }
+ul { list-style: none; margin: 0; padding: 0 }
+li { display: grid; grid-template-columns: 1fr 92px 30px; align-items: center; border-bottom: 1px solid var(--rim-faint); min-height: 34px }
+.what { display: flex; gap: 6px; align-items: baseline; min-width: 0 }
+.what input { border: 1.5px solid transparent; background: none; border-radius: 8px; padding: 3px 5px; field-sizing: content; min-width: 90px; max-width: 100% }
+.what input:hover, .what input:focus { border-color: var(--rim-soft) }
+.add { font-size: .88rem; min-height: 30px }
+li .button { padding: 0; min-height: 30px }
+@media (max-width: 700px) { .add, li .button, .what input { min-height: 44px } }
+</style>

@@ -1,0 +1,375 @@
+<script setup lang="ts">
+/** A recipe as written beside what it was taken to be; what the dough may be; and what is worth asking. */
+import { useQueryClient } from '@tanstack/vue-query'
+import { computed, nextTick, ref, shallowRef, watch } from 'vue'
+import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router'
+import DoughFigures from './DoughFigures.vue'
+import EarlierTakings from './EarlierTakings.vue'
+import QuestionCard from './QuestionCard.vue'
+import RecipeText from './RecipeText.vue'
+import TableColumns from './TableColumns.vue'
+import TakenThing from './TakenThing.vue'
+import { rowsOf, settle, unsettle, useTaking, type Row, type Taking } from './useTaking'
+import WeighCup from './WeighCup.vue'
+import { api, ask, type Asked, type FormulaState, type Habits, type Settled, type Table } from '@/api/client'
+import ChoiceRow from '@/design/ChoiceRow.vue'
+import KeysDialog from '@/design/KeysDialog.vue'
+import RefusedNote from '@/design/RefusedNote.vue'
+import { withUnit } from '@/format'
+import { useKeys } from '@/keys'
+import { useIngredients, useUnits } from '@/kitchen'
+import { tell } from '@/notice'
+import { useAttempt } from '@/useAttempt'
+
+const KEYS = [
+  ['Tab, Enter', 'go to a line, open it to settle it'],
+  ['Escape', 'close the line'],
+  ['Ctrl Enter', 'make the formula'],
+  ['Ctrl Z', 'undo (in the text: the last typing)'],
+  ['N', 'another recipe'],
+  ['?', 'these keys'],
+] as const
+
+const route = useRoute()
+const router = useRouter()
+const cache = useQueryClient()
+const { units, kitchen, error: unitsError } = useUnits()
+const pantry = useIngredients()
+
+const routeId = computed(() => (route.params.id ? Number(route.params.id) : null))
+const taking = useTaking((id) => void router.replace({ params: { id } }))
+watch(
+  routeId,
+  (id) => {
+    if (!taking.loaded.value || id !== (taking.state.value?.head.id ?? null)) void taking.open(id)
+  },
+  { immediate: true },
+)
+onBeforeRouteLeave(() => taking.flush())
+
+const text = computed({
+  get: () => taking.taking.value.text,
+  set: (now: string) => (taking.taking.value.text = now),
+})
+const isEmpty = computed(() => !text.value.trim())
+const taken = computed(() => (isEmpty.value ? null : taking.reading.answer.value))
+const rows = computed(() => (taken.value ? rowsOf(taken.value) : []))
+const groups = computed(() => {
+  const found: { name: string; rows: Row[] }[] = []
+  for (const row of rows.value) {
+    if (found.at(-1)?.name !== row.line.group) found.push({ name: row.line.group, rows: [] })
+    found.at(-1)?.rows.push(row)
+  }
+  return found
+})
+const percents = computed(() => new Map((taken.value?.percents ?? []).map((p) => [`${p.line}:${p.part}`, p])))
+const KINDS = computed(() => [
+  { value: 'g' as const, label: units.value?.weight ?? 'g' },
+  { value: 'percent' as const, label: '% of flour' },
+])
+const kind = ref<'g' | 'percent'>('g')
+const steps = computed(() => (taken.value?.lines ?? []).map((line, number) => ({ line, number })).filter(({ line }) => line.kind === 'step' && line.text.trim()))
+/** Pairs that are not the same, on whatever line. */
+const disagreements = computed(() => (taken.value?.lines ?? []).flatMap((line, number) => line.disagrees.map((said) => ({ said, number }))))
+const understood = computed(() => rows.value.some((row) => row.thing.known))
+const title = computed(() => taken.value?.title || (isEmpty.value ? 'Take in a recipe' : 'Recipe without a title'))
+const makes = computed(() => taken.value?.makes.words ?? '')
+
+/* The line looked at, in the text or among what it was taken to be. */
+const at = ref(-1)
+const openKey = ref('')
+const recipe = ref<InstanceType<typeof RecipeText>>()
+const lookedLine = computed(() => taken.value?.lines[at.value])
+const KIND_WORDS = { blank: '', title: 'the title', yield: 'what it makes', heading: 'a heading', ingredient: 'an ingredient', step: 'a step', note: 'a note' } as const
+function look(line: number): void {
+  at.value = line
+  void nextTick(() => document.querySelector('.thing.looked')?.scrollIntoView({ block: 'nearest' }))
+}
+function show(line: number): void {
+  look(line)
+  recipe.value?.show(line)
+}
+function toggle(row: Row): void {
+  openKey.value = openKey.value === row.key ? '' : row.key
+  at.value = row.number
+  recipe.value?.show(row.number)
+}
+function settleRow(row: Row, what: Partial<Settled>): void {
+  taking.step()
+  settle(taking.taking.value, { line: row.line, part: row.thing.part }, what)
+}
+function unsettleRow(row: Row): void {
+  taking.step()
+  unsettle(taking.taking.value, { line: row.line, part: row.thing.part })
+}
+function settleKind(kind: string): void {
+  if (!lookedLine.value) return
+  taking.step()
+  settle(taking.taking.value, { line: lookedLine.value, part: 0 }, { kind: kind as Settled['kind'] })
+}
+
+/* Questions keep their places while they are answered, so that nothing moves away under a finger. */
+const places = ref<string[]>([])
+const questions = computed(() => {
+  const asked = taken.value?.questions ?? []
+  return [...asked].sort((a, b) => places.value.indexOf(a.key) - places.value.indexOf(b.key))
+})
+watch(
+  () => taken.value?.questions.map((q) => q.key) ?? [],
+  (keys) => {
+    places.value = [...places.value.filter((key) => keys.includes(key)), ...keys.filter((key) => !places.value.includes(key))]
+  },
+  { immediate: true },
+)
+const openQuestions = computed(() => questions.value.filter((q) => !q.answer).length)
+const stillOpen = computed(() => {
+  const lines = taken.value?.open_lines ?? 0
+  const said = [lines ? `${lines} ${lines === 1 ? 'line' : 'lines'} to settle` : '', openQuestions.value ? `${openQuestions.value} ${openQuestions.value === 1 ? 'question' : 'questions'} open: until answered, the range holds every answer` : '']
+  if (disagreements.value.length) said.push(`${disagreements.value.length} given twice and not the same`)
+  return said.filter(Boolean).join(', ')
+})
+async function answer(asked: Asked, option: string | null): Promise<void> {
+  const before = kitchen.value?.settings.habits
+  if (!before) return
+  const remember = async (habits: Habits) => {
+    cache.setQueryData(['kitchen'], await ask(api.PUT('/api/kitchen/habits', { body: habits })))
+    await taking.reading.again()
+  }
+  await attempt(async () => {
+    await remember({ ...before, [asked.key]: option })
+    tell(option ? 'Remembered for this kitchen.' : 'Left open again.', () => remember(before))
+  })
+}
+
+/* Whose cups this one recipe uses: as the baker says, as its own words do, or the kitchen's. */
+const systems = computed<Record<string, string>>(() => units.value?.reference.questions.system?.options ?? {})
+const systemSays = computed(() => {
+  const own = kitchen.value?.settings.habits.system
+  if (taken.value?.hint) return `${systems.value[taken.value.hint]}, as its own words say`
+  return own ? `${systems.value[own]}, as this kitchen’s` : 'not said'
+})
+function setSystem(system: string): void {
+  taking.step()
+  taking.taking.value.system = (system || null) as Taking['system']
+}
+
+/* The cup on the scale. */
+const weighing = ref(false)
+const toWeigh = ref({ ingredient: '', measure: 'cup', way: '', count: 1 })
+function weigh(row: Row): void {
+  const way = row.thing.way || (row.thing.ways.includes('scooped') ? (kitchen.value?.settings.habits.cup_way ?? 'scooped') : '')
+  toWeigh.value = { ingredient: row.thing.name, measure: row.thing.measure, way, count: row.thing.count }
+  weighing.value = true
+}
+const flourRow = computed(() => rows.value.find((row) => row.thing.role === 'flour' && row.thing.measure === 'cup' && row.thing.where === 'dough'))
+
+/* Files. */
+const file = ref<HTMLInputElement>()
+const { refused, attempt } = useAttempt()
+const table = shallowRef<{ table: Table; text: string; title: string } | null>(null)
+const mapping = ref(false)
+const undoFormula = (state: FormulaState) => async () => {
+  await ask(api.DELETE('/api/formulas/{formula_id}', { params: { path: { formula_id: state.head.id }, query: { version: state.version } } }))
+  await refresh()
+}
+async function takeIn(event: Event): Promise<void> {
+  const input = event.target as HTMLInputElement
+  const chosen = input.files?.[0]
+  input.value = ''
+  if (!chosen) return
+  await attempt(async () => {
+    const read = await ask(api.POST('/api/take-in/file', { params: { query: { name: chosen.name.slice(0, 300) } }, body: (await chosen.arrayBuffer()) as never, bodySerializer: (body: unknown) => body as ArrayBuffer }))
+    if (read.formula_id != null) {
+      const state = await ask(api.GET('/api/formulas/{formula_id}', { params: { path: { formula_id: read.formula_id } } }))
+      tell(`Took in ${state.head.name}.`, undoFormula(state))
+      await refresh()
+      await router.push({ name: 'formula', params: { id: read.formula_id } })
+    } else if (read.table) {
+      table.value = { table: read.table, text: read.text, title: chosen.name.replace(/\.\w+$/, '') }
+      mapping.value = true
+    } else {
+      await begin(read.text)
+    }
+  })
+}
+/** A recipe of its own from a text; what lies here stays where it is. */
+async function begin(fromText: string): Promise<void> {
+  await taking.flush()
+  const made = await ask(api.POST('/api/takings', { body: { text: fromText, settled: [] } }))
+  await refresh()
+  await router.push({ name: 'take-in', params: { id: made.head.id } })
+}
+const refresh = () => Promise.all([['takings'], ['formulas']].map((queryKey) => cache.invalidateQueries({ queryKey })))
+
+/* The formula. */
+const making = ref(false)
+async function make(): Promise<void> {
+  if (isEmpty.value || making.value) return
+  making.value = true
+  await attempt(async () => {
+    await taking.keepNow()
+    const id = taking.state.value?.head.id
+    if (!id) return
+    const state = await ask(api.POST('/api/takings/{taking_id}/formula', { params: { path: { taking_id: id } } }))
+    tell(`Made the formula ${state.head.name || 'without a name'}.`, async () => {
+      await undoFormula(state)()
+      await router.push({ name: 'take-in', params: { id } })
+    })
+    await refresh()
+    await router.push({ name: 'formula', params: { id: state.head.id } })
+  })
+  making.value = false
+}
+
+const keepingSays = computed(() => (isEmpty.value ? '' : taking.keeping.value === 'keeping' ? 'keeping …' : taking.state.value ? 'kept' : 'not kept yet'))
+const another = () => void taking.flush().then(() => router.push({ name: 'take-in', params: { id: '' } }))
+const showsKeys = ref(false)
+useKeys({
+  'mod+Enter': () => void make(),
+  'mod+z': () => (document.activeElement instanceof HTMLTextAreaElement ? document.execCommand('undo') : taking.undo()),
+  n: another,
+  '?': () => (showsKeys.value = true),
+  Escape: () => (openKey.value = ''),
+})
+</script>
+
+<template>
+  <main class="page take-in">
+    <div v-if="taking.error.value || unitsError" class="said stop" role="alert">
+      <strong>{{ taking.error.value?.problem.title ?? 'The kitchen cannot be opened' }}</strong>{{ taking.error.value?.message ?? unitsError?.message }}
+      <div class="row">
+        <button type="button" class="button" @click="taking.open(routeId)">Try again</button>
+        <RouterLink class="button" :to="{ name: 'take-in', params: { id: '' } }">Another recipe</RouterLink>
+      </div>
+    </div>
+    <p v-else-if="!taking.loaded.value || !units" class="quiet">Fetching the recipe …</p>
+    <template v-else>
+      <div class="page-head">
+        <h1>{{ title }}</h1>
+        <span v-if="makes" class="quiet">{{ makes }}</span>
+        <span v-if="keepingSays" class="chip" role="status">{{ keepingSays }}</span>
+        <span class="spacer" />
+        <button v-if="!isEmpty" type="button" class="button bare" :disabled="!taking.canUndo.value" @click="taking.undo()">Undo</button>
+        <button v-if="!isEmpty" type="button" class="button bare" @click="another">Another recipe</button>
+        <button type="button" class="button" @click="file?.click()">From a file</button>
+        <input ref="file" type="file" accept=".json,.jsonld,.html,.htm,.csv,.tsv,.txt,.md" class="visually-hidden" tabindex="-1" aria-label="Recipe file to take in" @change="takeIn" />
+        <RouterLink v-if="taking.state.value?.head.formula_id" class="button" :to="{ name: 'formula', params: { id: taking.state.value.head.formula_id } }">Its formula</RouterLink>
+        <button type="button" class="button go" :disabled="isEmpty || !understood || making" @click="make">{{ taking.state.value?.head.formula_id ? 'Make it again' : 'Make the formula' }}</button>
+      </div>
+
+      <div class="tellings">
+        <RefusedNote v-if="refused" :refused="refused" @close="refused = null" />
+        <div v-if="taking.keeping.value === 'away'" class="said stop" role="alert"><strong>The kitchen’s records cannot be reached.</strong>What you type is kept in this browser, and goes in by itself as soon as they are back.</div>
+        <div v-if="taking.keeping.value === 'behind'" class="said stop" role="alert">
+          <strong>This recipe was changed in another window.</strong>Your text is kept here, in this one. Choose which goes on.
+          <div class="row"><button type="button" class="button" @click="taking.keepMine()">Keep mine</button><button type="button" class="button" @click="taking.takeTheirs()">Take theirs</button></div>
+        </div>
+        <p v-if="taking.broughtBack.value && taking.keeping.value !== 'behind'" class="said">Text that had not reached the records was brought back from this browser.</p>
+        <p v-if="taking.reading.problem.value && taking.keeping.value !== 'away' && !isEmpty" class="said stop" role="alert">It cannot be read just now. {{ taking.reading.problem.value.errors?.[0]?.detail ?? taking.reading.problem.value.detail }}</p>
+      </div>
+
+      <div class="trays" :class="{ empty: isEmpty }">
+        <section class="tray written" aria-labelledby="written-head">
+          <div class="tray-head"><h2 id="written-head">As written</h2><span class="quiet">kept just as it is</span></div>
+          <RecipeText ref="recipe" v-model="text" :lines="taken?.lines ?? []" :at="at" @look="look" />
+          <label v-if="lookedLine && lookedLine.kind !== 'blank'" class="line-kind quiet">Line {{ at + 1 }} is taken as
+            <select class="field" :value="lookedLine.kind" @change="settleKind(($event.target as HTMLSelectElement).value)">
+              <option v-if="['title', 'yield'].includes(lookedLine.kind)" :value="lookedLine.kind">{{ KIND_WORDS[lookedLine.kind] }}</option>
+              <option v-for="kind in ['ingredient', 'step', 'heading', 'note'] as const" :key="kind" :value="kind">{{ KIND_WORDS[kind] }}</option>
+            </select>
+          </label>
+        </section>
+
+        <EarlierTakings v-if="isEmpty" />
+        <section v-else class="tray taken" aria-labelledby="taken-head" :class="{ stale: taking.reading.stale.value, opened: openKey }">
+          <div class="tray-head">
+            <h2 id="taken-head">Taken to be</h2>
+            <span v-if="taken?.flour" class="quiet">{{ withUnit(taken.flour.usual_g, 'g', units, 3) }} flour · low · usual · high in</span>
+            <ChoiceRow v-if="rows.length" class="kinds" label="Shown in" :options="KINDS" :value="kind" @choose="kind = $event" />
+          </div>
+          <p v-if="!taken" class="quiet">Reading …</p>
+          <p v-else-if="!rows.length" class="said now"><strong>Nothing was understood as an ingredient.</strong>Write one a line, the amount first: “4 cups bread flour”, “320 g water”, “2 tsp salt”. Or put the caret on a line and say below the text what it is.</p>
+          <div v-else class="lines">
+            <template v-for="(group, g) in groups" :key="g">
+              <h3 v-if="group.name">{{ group.name }}</h3>
+              <ul>
+                <TakenThing
+                  v-for="row in group.rows"
+                  :key="row.key"
+                  :row="row"
+                  :open="openKey === row.key"
+                  :looked="row.number === at"
+                  :percent="percents.get(row.key)"
+                  :kind="kind"
+                  :pantry="pantry"
+                  :units="units"
+                  @toggle="toggle(row)"
+                  @settle="settleRow(row, $event)"
+                  @unsettle="unsettleRow(row)"
+                  @weigh="weigh(row)"
+                />
+              </ul>
+            </template>
+            <details v-if="steps.length" class="method">
+              <summary>Method: {{ steps.length }} {{ steps.length === 1 ? 'step' : 'steps' }}, kept as the draft of its steps</summary>
+              <ol><li v-for="{ line, number } in steps" :key="number">{{ line.text.trim() }} <span v-for="fact in line.facts" :key="fact.text" class="chip">{{ fact.text }}</span></li></ol>
+            </details>
+          </div>
+        </section>
+      </div>
+
+      <div v-if="!isEmpty && rows.length" class="below">
+        <DoughFigures :figures="taken?.figures ?? []" />
+        <div class="asking">
+          <p class="said" :class="stillOpen ? 'now' : 'ok'" role="status">{{ stillOpen ? `${stillOpen}.` : 'All is settled. What range is left is in the measuring itself.' }}
+            <button v-if="flourRow" type="button" class="button" @click="weigh(flourRow)">Weigh my cup</button></p>
+          <p v-for="{ said, number } in disagreements" :key="said + number" class="said now">{{ said }} <button type="button" class="button bare" @click="show(number)">line {{ number + 1 }}</button></p>
+          <div class="cards"><QuestionCard v-for="asked in questions" :key="asked.key" :asked="asked" @answer="answer(asked, $event)" /></div>
+          <label v-if="taken?.measured" class="line-kind quiet">Cups and spoons of this recipe are
+            <select class="field" :value="taking.taking.value.system ?? ''" @change="setSystem(($event.target as HTMLSelectElement).value)">
+              <option value="">{{ systemSays }}</option>
+              <option v-for="(label, system) in systems" :key="system" :value="system">{{ label }}</option>
+            </select>
+          </label>
+        </div>
+      </div>
+
+      <WeighCup v-model="weighing" :start="toWeigh" :pantry="pantry" :units="units" @weighed="taking.reading.again()" />
+      <TableColumns v-if="table" v-model="mapping" :table="table.table" :text="table.text" :title="table.title" @read="begin" />
+      <KeysDialog v-model="showsKeys" :keys="KEYS" />
+    </template>
+  </main>
+</template>
+
+<style scoped>
+.page-head h1 { overflow-wrap: anywhere }
+.tellings { display: grid; gap: 8px }
+.tellings > * { margin-bottom: 10px }
+.trays { display: grid; gap: 14px; grid-template-columns: minmax(280px, 372px) minmax(0, 1fr) }
+.trays.empty { grid-template-columns: minmax(0, 1.2fr) minmax(320px, 1fr) }
+.written { display: flex; flex-direction: column; height: 396px }
+.empty .written { height: 560px }
+.taken { height: 396px; display: flex; flex-direction: column }
+.taken.opened { height: auto; max-height: 680px; min-height: 396px }
+.tray-head .quiet { margin-left: auto }
+.kinds { flex: 0 0 auto }
+.kinds :deep(button) { flex: 0 0 auto; min-height: 34px; padding: 0 12px }
+.lines { overflow: auto; min-height: 0; margin: 0 -14px; padding: 0 14px }
+.stale .lines { transition: opacity .15s .4s; opacity: .6 }
+h3 { font: 700 .95rem var(--body); color: var(--rim); border-bottom: 2px solid var(--rim-soft); padding: 7px 0 3px }
+ul { list-style: none; margin: 0; padding: 0 }
+.method { margin-top: 8px; font-size: .92rem }
+.method summary { cursor: pointer; min-height: 34px; color: var(--ink-2) }
+.method li { margin-bottom: 6px }
+.line-kind { display: flex; flex-wrap: wrap; align-items: center; gap: 8px; padding-top: 6px }
+.line-kind .field { min-height: 34px }
+.below { display: grid; gap: 14px; grid-template-columns: minmax(280px, 372px) minmax(0, 1fr); margin-top: 14px; align-items: start }
+.asking { display: grid; gap: 10px }
+.asking .said { display: flex; align-items: center; gap: 12px; justify-content: space-between; min-height: 48px; padding-block: 4px }
+.cards { display: grid; gap: 14px; grid-template-columns: repeat(auto-fill, minmax(min(272px, 100%), 1fr)) }
+@media (max-width: 860px) {
+  .trays, .trays.empty, .below { grid-template-columns: minmax(0, 1fr) }
+  .written, .empty .written { height: 300px }
+  .taken { height: auto }
+}
+</style>

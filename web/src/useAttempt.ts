@@ -1,0 +1,17 @@
+/** Do something that the server may refuse, and keep what it refused for the screen to tell. */
+import { shallowRef } from 'vue'
+import { Refused } from '@/api/client'
+
+export function useAttempt() {
+  const refused = shallowRef<Refused | null>(null)
+  async function attempt(act: () => Promise<unknown>): Promise<void> {
+    refused.value = null
+    try {
+      await act()
+    } catch (caught) {
+      if (!(caught instanceof Refused)) throw caught
+      refused.value = caught
+    }
+  }
+  return { refused, attempt }
+}

@@ -1,0 +1,217 @@
+/**
+ * Something that is being typed, kept as it is typed: on the server, and until then in this browser. Nothing typed is
+ * lost where the server is away, where another window changed it, or on a reload.
+ */
+import { useDebouncedRefHistory, useDebounceFn, useIntervalFn } from '@vueuse/core'
+import { ref, shallowRef, watch, type Ref } from 'vue'
+import { Refused } from '@/api/client'
+import { plainCopy } from '@/copy'
+
+/** kept: on the server · keeping: on its way · away: only in this browser, tried again · behind: another window was first. */
+export type Keeping = 'kept' | 'keeping' | 'away' | 'behind'
+
+const KEEP_AFTER_MS = 500
+const TRY_AGAIN_MS = 3000
+const UNDO_STEPS = 100
+
+const tab = sessionStorage.getItem('pancount:tab') ?? crypto.randomUUID()
+sessionStorage.setItem('pancount:tab', tab)
+
+/** How one kind of thing is had from the server and sent there. */
+export interface Keeper<T, S> {
+  /** Stands in the name of the copy in this browser. */
+  kind: string
+  empty: () => T
+  fetch: (id: number) => Promise<S>
+  start: (body: T) => Promise<S>
+  put: (id: number, body: T, version: number) => Promise<S>
+  /** What the server's state says of it. */
+  read: (state: S) => { id: number; version: number; body: T }
+  /** A new one got its number. */
+  started: (id: number) => void
+}
+
+export function useKept<T extends object, S extends object>(keeper: Keeper<T, S>) {
+  const body = ref(keeper.empty()) as Ref<T>
+  const history = useDebouncedRefHistory(body, { deep: true, debounce: 400, capacity: UNDO_STEPS, clone: plainCopy })
+  /** The server's last word; null before the first. */
+  const state = shallowRef<S | null>(null)
+  const keeping = ref<Keeping>('kept')
+  const loaded = ref(false)
+  const error = shallowRef<Refused | null>(null)
+  /** True where text that had not reached the server was brought back from this browser. */
+  const broughtBack = ref(false)
+  let sending: Promise<void> | null = null
+  let dirty = false
+  /** The body as it was laid or last seen, so that opening it is not taken for changing it. */
+  let seen = ''
+
+  const id = () => (state.value ? keeper.read(state.value).id : null)
+  const version = () => (state.value ? keeper.read(state.value).version : 0)
+  const mirrorKey = () => `pancount:${keeper.kind}:${id() ?? 'new'}:${tab}`
+
+  function mirror(): void {
+    try {
+      localStorage.setItem(mirrorKey(), JSON.stringify({ version: version(), body: body.value }))
+    } catch {
+      // A full store only loses the second copy; the server still gets the first.
+    }
+  }
+  const dropMirror = () => localStorage.removeItem(mirrorKey())
+
+  function readMirror(): { version: number; body: T } | null {
+    try {
+      return JSON.parse(localStorage.getItem(mirrorKey()) ?? 'null')
+    } catch {
+      return null
+    }
+  }
+
+  function lay(next: T, keepHistory: boolean): void {
+    history.pause()
+    body.value = plainCopy(next)
+    seen = JSON.stringify(body.value)
+    history.resume(true)
+    if (!keepHistory) history.clear()
+  }
+
+  async function open(wanted: number | null): Promise<void> {
+    loaded.value = false
+    error.value = null
+    broughtBack.value = false
+    state.value = null
+    dirty = false
+    try {
+      if (wanted !== null) state.value = await keeper.fetch(wanted)
+      lay(state.value ? keeper.read(state.value).body : keeper.empty(), false)
+      keeping.value = 'kept'
+      const own = readMirror()
+      if (own) {
+        lay(own.body, false)
+        broughtBack.value = true
+        dirty = true
+        keeping.value = own.version === version() ? 'away' : 'behind'
+        if (keeping.value === 'away') void keep()
+      }
+      loaded.value = true
+    } catch (caught) {
+      if (!(caught instanceof Refused)) throw caught
+      error.value = caught
+    }
+  }
+
+  async function send(): Promise<void> {
+    dirty = false
+    const sent = plainCopy(body.value)
+    const number = id()
+    try {
+      if (number === null) {
+        const made = await keeper.start(sent)
+        dropMirror()
+        state.value = made
+        keeper.started(keeper.read(made).id)
+      } else {
+        state.value = await keeper.put(number, sent, version())
+      }
+      if (!dirty) {
+        dropMirror()
+        keeping.value = 'kept'
+      }
+    } catch (caught) {
+      if (!(caught instanceof Refused)) throw caught
+      dirty = true
+      keeping.value = caught.isBehind ? 'behind' : 'away'
+    }
+  }
+
+  /** Send what there is, one sending at a time, until nothing is unsent or it cannot be sent now. */
+  async function keep(): Promise<void> {
+    if (sending) return sending
+    sending = (async () => {
+      do await send()
+      while (dirty && keeping.value === 'keeping')
+    })()
+    try {
+      await sending
+    } finally {
+      sending = null
+    }
+  }
+  const keepSoon = useDebounceFn(() => (dirty && keeping.value === 'keeping' ? keep() : undefined), KEEP_AFTER_MS)
+
+  watch(
+    body,
+    () => {
+      const now = JSON.stringify(body.value)
+      if (!loaded.value || now === seen) return
+      seen = now
+      dirty = true
+      mirror()
+      if (keeping.value === 'kept') keeping.value = 'keeping'
+      void keepSoon()
+    },
+    { deep: true },
+  )
+  useIntervalFn(() => {
+    if (keeping.value === 'away' && dirty) void keep()
+  }, TRY_AGAIN_MS)
+
+  /** Send what is not sent yet, before something reads it from the server. */
+  const flush = async (): Promise<void> => (dirty && keeping.value === 'keeping' ? keep() : sending ?? undefined)
+
+  /** The server has all of it now, as it says: that is laid, and can be undone. */
+  function settle(next: S): void {
+    state.value = next
+    lay(keeper.read(next).body, true)
+    dropMirror()
+    dirty = false
+    keeping.value = 'kept'
+  }
+
+  /** Make what was changed until now one step of undo, whatever comes next; typing becomes one after a pause. */
+  function step(): void {
+    if (JSON.stringify(body.value) !== JSON.stringify(history.last.value.snapshot)) history.commit()
+  }
+  function undo(): void {
+    step()
+    history.undo()
+  }
+
+  /** After another window was first: take its state, or put ours on top of it. */
+  async function takeTheirs(): Promise<void> {
+    dropMirror()
+    await open(id())
+  }
+  async function keepMine(): Promise<S | null> {
+    const number = id()
+    if (number === null) return null
+    const theirs = await keeper.fetch(number)
+    state.value = theirs
+    dirty = true
+    keeping.value = 'keeping'
+    await keep()
+    return theirs
+  }
+
+  return {
+    body,
+    state,
+    keeping,
+    loaded,
+    error,
+    broughtBack,
+    open,
+    flush,
+    /** Send at once what may be unsent. */
+    keepNow: async (): Promise<void> => {
+      if (dirty || sending || state.value === null) await keep()
+    },
+    settle,
+    step,
+    undo,
+    redo: history.redo,
+    canUndo: history.canUndo,
+    takeTheirs,
+    keepMine,
+  }
+}
