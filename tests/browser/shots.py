@@ -63,7 +63,27 @@ def kitchen(page: Page) -> None:
     page.get_by_role("radio", name="Grams").wait_for()
 
 
+def take_in(page: Page) -> None:
+    page.goto("/take-in")
+    page.get_by_role("link", name="Squash rolls, the old card").click()
+    page.get_by_role("radiogroup", name="Which salt?").wait_for()
+
+
+def taken_line(page: Page) -> None:
+    take_in(page)
+    page.get_by_role("button", name="Bread flour, 4 cups").click()
+
+
+def pantry(page: Page) -> None:
+    page.goto("/pantry?name=Egg")
+    page.get_by_text("Used in").wait_for()
+
+
 SHOTS = [
+    ("take-in", take_in, DESK, "light"),
+    ("take-in-line", taken_line, DESK, "dark"),
+    ("take-in-phone", take_in, PHONE, "light"),
+    ("pantry", pantry, DESK, "light"),
     ("formulas", formulas, DESK, "light"),
     ("formula", formula, DESK, "light"),
     ("formula-dark", formula, DESK, "dark"),

@@ -36,7 +36,7 @@ def test_nothing_serious(browser: Browser, address: str, scheme):
     page.get_by_role("link", name="Weigh sheet").click()
     page.get_by_role("article").wait_for()
     assert serious(page) == []
-    for path in ("/formulas", "/formulas?archived", "/kitchen", "/formulas/new", "/nowhere"):
+    for path in ("/formulas", "/formulas?archived", "/kitchen", "/formulas/new", "/nowhere", "/pantry?name=Egg", "/take-in"):
         page.goto(path)
         page.locator("main h1, main .line").first.wait_for()
         assert serious(page) == [], path
@@ -45,7 +45,7 @@ def test_nothing_serious(browser: Browser, address: str, scheme):
 
 def test_keys_are_listed_on_each_screen(page):
     """'?' tells the keys; Escape closes."""
-    for path in ("/formulas", "/formulas/new"):
+    for path in ("/formulas", "/formulas/new", "/take-in", "/pantry"):
         page.goto(path)
         page.locator("main h1").wait_for()
         page.locator("main h1").click(position={"x": 1, "y": 1})
@@ -70,3 +70,28 @@ def test_pins_from_the_keyboard(page):
     expect(page.get_by_role("dialog")).to_contain_text("500\u202fg × 163\u202f% = 815\u202fg")
     page.keyboard.press("Escape")
     expect(quantity(page, "Dough mixed")).to_be_focused()
+
+
+@pytest.mark.parametrize("scheme", ["light", "dark"])
+def test_nothing_serious_while_taking_in(browser: Browser, address: str, scheme):
+    """Questions open, a line being settled, the cup on the scale, and a page where nothing is understood."""
+    context = browser.new_context(base_url=address, viewport={"width": 1280, "height": 800}, color_scheme=scheme)
+    page = context.new_page()
+    page.goto("/take-in")
+    text = page.get_by_role("textbox", name="The recipe as it is written")
+    text.fill("Rolls (makes 12)\n3 cups (300 g) bread flour or zibrul\n2 tsp salt\na glug of oil\n2 cups zibrul\n1 egg, for brushing\nBake at 180 °C / 320 °F.")
+    page.get_by_role("radiogroup", name="Which salt?").wait_for()
+    assert serious(page) == []
+    page.get_by_role("button", name="Olive oil, ").or_(page.get_by_role("button", name="Sunflower oil, ")).click()
+    assert serious(page) == []
+    page.get_by_role("button", name="zibrul, 2 cups").click()
+    assert serious(page) == []
+    text.fill("Rolls\n3 cups bread flour")
+    page.get_by_role("button", name="Weigh my cup").click()
+    page.get_by_role("dialog", name="Weigh my cup").wait_for()
+    assert serious(page) == []
+    page.keyboard.press("Escape")
+    text.fill("Dear neighbour, thank you.")
+    page.get_by_text("Nothing was understood").wait_for()
+    assert serious(page) == []
+    context.close()

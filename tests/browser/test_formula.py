@@ -90,7 +90,7 @@ def test_count_remainder_working_and_print(rolls_page):
     page.get_by_role("link", name="Weigh sheet").click()
     sheet = page.get_by_role("article")
     expect(sheet).to_contain_text("Divide: 17 × 76 g")
-    lines = [int(t.replace("\u202f", "")) for t in re.findall(r"([\d\u202f]+) g$", sheet.locator("tbody").inner_text(), re.M)]
+    lines = [int(t.replace("\u202f", "")) for t in re.findall(r"([\d\u202f]+) g$", sheet.locator("tbody").first.inner_text(), re.M)]
     total = int(re.search(r"All of it.*?([\d\u202f]+) g", sheet.inner_text(), re.S)[1].replace("\u202f", ""))
     assert lines[0] == sum(lines[1:]) == total
     pdf = page.pdf(format="A4", print_background=False)
@@ -161,14 +161,14 @@ def test_out_and_in_again(rolls_page, tmp_path):
         page.keyboard.press("Enter")
     path = tmp_path / "formula.json"
     download.value.save_as(path)
-    page.goto("/formulas")
+    page.goto("/take-in")
     page.set_input_files("input[type=file]", path)
     expect(quantity(page, "Pieces")).to_have_value("9")
     expect(cell(page, 0, 3, "weight_g")).to_have_value("5")
     file = json.loads(path.read_text())
     file["formula"]["stages"][0]["lines"][1]["weight_g"] = -5
     path.write_text(json.dumps(file))
-    page.goto("/formulas")
+    page.goto("/take-in")
     page.set_input_files("input[type=file]", path)
     expect(page.get_by_role("alert")).to_contain_text("Weight must be 0 or more. /formula/stages/0/lines/1/weight_g")
 
