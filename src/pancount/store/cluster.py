@@ -11,8 +11,9 @@ import secrets
 import shutil
 import socket
 import subprocess
+import time
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from pathlib import Path
 
 import psycopg
@@ -23,6 +24,8 @@ ROOM_NEEDED = 250_000_000
 """Free space that a new cluster and a first day's work take, with a margin. [bytes]"""
 WHOLE = ("PG_VERSION", "global/pg_control", "postgresql.conf", "base", "pg_wal")
 """What a finished cluster always has."""
+PATIENCE = 30.0
+"""How long a server found here may take to answer, or its last processes to end. [s]"""
 
 
 class ClusterTrouble(Exception):
@@ -47,6 +50,23 @@ def _free_port() -> int:
     with socket.socket() as probe:
         probe.bind(("127.0.0.1", 0))
         return int(probe.getsockname()[1])
+
+
+def _is_dead(pid: int) -> bool:
+    """Whether a process is gone, or a zombie: dead, but not yet reaped by its parent."""
+    try:
+        return Path(f"/proc/{pid}/stat").read_text().rpartition(")")[2].split()[0] in "ZX"
+    except OSError:
+        return True
+
+
+def any_at_work_in(folder: Path) -> bool:
+    """Whether any process has `folder` as its own, as all of PostgreSQL's do. A zombie has none."""
+    for own in Path("/proc").glob("[0-9]*/cwd"):
+        with suppress(OSError):
+            if own.readlink() == folder.resolve():
+                return True
+    return False
 
 
 class Cluster:
@@ -146,18 +166,42 @@ class Cluster:
                 f"Cure: bring the folder back from a copy, or move it away and start again."
             )
 
+    def _server(self) -> int | None:
+        """The process that the cluster's own lock names, where it is there: alive, or dead and not yet reaped."""
+        try:
+            pid = int((self.data / "postmaster.pid").read_text().splitlines()[0])
+        except (OSError, ValueError, IndexError):
+            return None
+        return pid if Path(f"/proc/{pid}").exists() else None
+
     def _running(self) -> bool:
+        server = self._server()
+        if server is None or _is_dead(server):
+            return False
         return self._run("pg_ctl", "status", f"--pgdata={self.data}", check=False).returncode == 0
 
-    def start(self, port: int | None = None) -> str:
-        """Make the cluster if there is none, start it if it does not run (on `port` or a free one), give its address."""
-        if not self.data.exists():
-            self._make()
-        self._check_whole()
-        if not self._running():
-            options = f"-p {port or _free_port()} -c listen_addresses=127.0.0.1 -c unix_socket_directories=''"
-            log = self.folder / "server.log"
-            self._run("pg_ctl", "start", "--wait", f"--pgdata={self.data}", f"--log={log}", f"--options={options}")
+    def _clear_dead(self) -> None:
+        """Take away the lock of a server that was killed and is not reaped, which PostgreSQL takes for one that runs.
+
+        Only once nothing of it works in the folder: the lock is what keeps two servers from one cluster.
+        Raises `ClusterTrouble` where its processes do not end.
+        """
+        server = self._server()
+        if server is None or not _is_dead(server):
+            return
+        deadline = time.monotonic() + PATIENCE
+        while any_at_work_in(self.data):
+            if time.monotonic() < deadline:
+                time.sleep(0.1)
+                continue
+            raise ClusterTrouble(
+                f"A server that was killed still has processes at work in {self.data}. "
+                "Cure: wait a little and start again; if that does not help, restart the machine."
+            )
+        (self.data / "postmaster.pid").unlink(missing_ok=True)
+
+    def _url(self) -> str:
+        """Where the running server is; makes the database if there is none. Raises `psycopg.OperationalError`, `OSError`."""
         listens = (self.data / "postmaster.pid").read_text().splitlines()[3]
         server = f"postgresql://{USER}:{(self.folder / 'password').read_text()}@127.0.0.1:{listens}"
         with psycopg.connect(f"{server}/postgres", autocommit=True) as connection:
@@ -165,7 +209,44 @@ class Cluster:
                 connection.execute(f"CREATE DATABASE {DATABASE}")
         return f"{server}/{DATABASE}"
 
+    def _taken_over(self) -> str | None:
+        """Where a server left running is, or nothing where there is none. One may be starting or just dying: it is waited for.
+
+        Raises `ClusterTrouble` where it neither answers nor ends.
+        """
+        trouble: Exception | None = None
+        deadline = time.monotonic() + PATIENCE
+        while self._running():
+            try:
+                return self._url()
+            except (psycopg.OperationalError, OSError, IndexError) as error:
+                trouble = error
+            if time.monotonic() > deadline:
+                raise ClusterTrouble(
+                    f"PostgreSQL runs in {self.data} and does not answer. "
+                    f"Cure: see {self.folder}/server.log, stop that server, and start again."
+                ) from trouble
+            time.sleep(0.1)
+        return None
+
+    def start(self, port: int | None = None) -> str:
+        """Make the cluster if there is none, start it if it does not run (on `port` or a free one), give its address."""
+        if not self.data.exists():
+            self._make()
+        self._check_whole()
+        if left_running := self._taken_over():
+            return left_running
+        self._clear_dead()
+        options = f"-p {port or _free_port()} -c listen_addresses=127.0.0.1 -c unix_socket_directories=''"
+        log = self.folder / "server.log"
+        self._run("pg_ctl", "start", "--wait", f"--pgdata={self.data}", f"--log={log}", f"--options={options}")
+        return self._url()
+
     def stop(self) -> None:
         """Stop the server if it runs; what was committed is kept."""
         if self.data.exists() and self._running():
-            self._run("pg_ctl", "stop", "--wait", "--mode=fast", f"--pgdata={self.data}")
+            try:
+                self._run("pg_ctl", "stop", "--wait", "--mode=fast", f"--pgdata={self.data}")
+            except ClusterTrouble:
+                if self._running():  # one that died of itself meanwhile has stopped too
+                    raise
