@@ -73,6 +73,9 @@ Backen bei 220 °C."""
         ("Barbari\nDough\n450 g flour\nRoomal (glaze)\n1 tbsp flour", "title heading ingredient heading ingredient"),
         ("Loaf\nLevain\n40 g flour\n40 g water\nDough\nall the levain\n400 g flour", "title heading ingredient ingredient heading note ingredient"),
         ("Buns\n500 g flour\nMix and bake.\nMakes 12 buns.", "title ingredient step yield"),
+        ("1. Tangzhong\n20 g flour\n2. Dough\nall of the tangzhong\n330 g flour\n1. Mix.", "heading ingredient heading note ingredient step"),
+        ("Flatbreads\nflour: 400 g\noil - 2 tbsp\ngarlic (3 cloves)", "title ingredient ingredient ingredient"),
+        ("Pan bread\nPoolish: 50 g flour, 50 g water\nNext day: all the poolish, 350 g flour, 200 g water", "title ingredient ingredient"),
     ],
 )
 def test_what_each_line_is(text, expected):
@@ -128,9 +131,13 @@ def test_what_it_makes(line, pieces, pans, pan):
 
 def test_the_title_without_its_yield():
     """What stands in brackets behind the title is what it makes, unless it is something else."""
-    for text in ("Squash rolls (makes 16)", "Squash rolls – makes 16", "Squash rolls (ca. 16 Stück)"):
+    for text in ("Squash rolls (makes 16)", "Squash rolls – makes 16", "Squash rolls (ca. 16 Stück)", "Squash rolls x 16"):
         lines = classify(f"{text}\n2 eggs", NAMES)
         assert (title(lines, NAMES), makes(lines, NAMES).pieces) == ("Squash rolls", 16)
+    sheet = classify("Lean focaccia (Blech 30x40 cm)\n2 eggs", NAMES)
+    assert title(sheet, NAMES) == "Lean focaccia"
+    assert makes(sheet, NAMES).pan == RectanglePan(length_cm=40, width_cm=30, depth_cm=5)
+    assert makes(classify("Buns (a dozen)\n2 eggs", NAMES), NAMES).pieces == 12
     assert title(classify("Loaf (oat and honey)\n2 eggs", NAMES), NAMES) == "Loaf (oat and honey)"
 
 

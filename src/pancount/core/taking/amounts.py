@@ -282,10 +282,10 @@ def amount(line: Line, at: int) -> tuple[Amount, int] | None:
 
 
 def _bare_measure(line: Line, at: int) -> tuple[tuple[Part, ...], int] | None:
-    """ "Pinch of salt", "knob of butter": one, where the measure is not one of the short unit letters."""
+    """ "Pinch of salt", "heaping tsp. salt": one, where the measure is not one of the short unit letters."""
     found = measure(line, at)
     kind = measures()[found[0].measure].kind if found else ""
-    if found and (kind == "vague" or (kind == "count" and _is(line, found[1], "of", "von"))):
+    if found and (kind == "vague" or found[0].fill or (kind == "count" and _is(line, found[1], "of", "von"))):
         return (found[0],), found[1]
     return None
 

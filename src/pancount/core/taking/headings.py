@@ -1,18 +1,23 @@
 """What heads lines, or a single line: the name of a stage, and whether that keeps it out of the dough."""
 
+from itertools import pairwise
+
 from pancount.core.taking.amounts import Line, amount
+from pancount.core.taking.parting import NEAR
 from pancount.core.taking.tokens import written
-from pancount.core.taking.vocabulary import vocabulary
+from pancount.core.taking.vocabulary import Names, vocabulary
 
 BULLETS = {"-", "–", "—", "•", "*", "·", "▢", "☐", "□", "◦", "‣", "●", "○", "✓", "+"}
 
 
 def without_bullet(line: Line) -> Line:
-    """The line without the mark in front of it: a bullet, a box to tick."""
+    """The line without the mark in front of it: a bullet, a box to tick, the number of a stage ("2. Dough")."""
     at = 0
     while at < len(line) and (line[at].text in BULLETS or line[at].text in "[]"):
         at += 1
-    return line[at:]
+    line = line[at:]
+    numbered = len(line) > 2 and line[0].kind == "number" and line[1].text in ".)"
+    return line[2:] if numbered and is_part(line, 2) else line
 
 
 LONGEST_LABEL = 5
@@ -37,17 +42,38 @@ def group(line: Line) -> tuple[str, str]:
     return name[:1].upper() + name[1:], purpose[0] if purpose else apart
 
 
-def label(line: Line) -> Line:
-    """What heads a single line, with its colon: "Wash: 1 egg"; empty where nothing does, as in "Flour: 500 g"."""
+def label(line: Line, names: Names) -> Line:
+    """What heads a single line, with its colon: "Wash: 1 egg"; empty where nothing does, as in "Flour: 500 g".
+
+    Whatever its words, what stands before a list heads it: "Next day: 350 g flour, 225 g water".
+    """
     at = next((n for n, t in enumerate(line[: LONGEST_LABEL + 1]) if t.text in ":-–—"), 0)
     if not at or at + 1 == len(line):
         return ()
+    head, leading = line[:at], vocabulary().grammar["leading"]
+    if line[at].text == ":" and _is_list(line[at + 1 :], names) and not names.find([t.word for t in head]):
+        return line[: at + 1]
     asked = amount(line, at + 1)
     if (line[at].text != ":" and not asked) or (asked and asked[1] == len(line)):
         return ()  # "onion - red"; and "Yeast: 3 g" is yeast
-    head, leading = line[:at], vocabulary().grammar["leading"]
     begins = {0, next((n for n, t in enumerate(head) if t.word not in leading), 0)}
     return line[: at + 1] if any(is_part(head, begin) for begin in begins) else ()
+
+
+def _is_list(line: Line, names: Names) -> bool:
+    """Whether it measures two ingredients or more, with commas between, and is no sentences."""
+    if any(t.text == "." and after.text[:1].isupper() for t, after in pairwise(line)):
+        return False
+    begins = [0, *(n + 1 for n, t in enumerate(line) if t.text in ",;")]
+    asked = [found[1] for begin in begins if (found := amount(line, begin))]
+    return sum(names.find([t.word for t in line[end : end + NEAR]]) is not None for end in asked) > 1
+
+
+def without_all(line: Line) -> Line:
+    """The line without the stage that it puts in whole before anything else: "all the poolish, 350 g flour"."""
+    end = next((n for n, t in enumerate(line) if t.text == ","), 0)
+    said = next((n for n, t in enumerate(line[:end]) if t.word not in vocabulary().grammar["all"]), 0)
+    return line[end + 1 :] if said and is_part(line[:end], said) else line
 
 
 def is_part(line: Line, begin: int) -> bool:

@@ -10,7 +10,7 @@ from dataclasses import dataclass, replace
 
 from pancount.core.measures import measures
 from pancount.core.taking.amounts import Amount, Line, Part, amount
-from pancount.core.taking.headings import label, without_bullet
+from pancount.core.taking.headings import label, without_all, without_bullet
 from pancount.core.taking.parting import NEAR, lent_by, split_extra, split_or, spoken
 from pancount.core.taking.placed import amount_behind, of_whole, with_double, with_less
 from pancount.core.taking.tokens import Token, tokens, written
@@ -60,8 +60,8 @@ def read_line(text: str, names: Names) -> Reading | None:
     line = without_bullet(tokens(text))
     if not any(t.kind != "sign" for t in line):
         return None
-    headed = label(line)
-    reading = _read(line[len(headed) :], names)
+    headed = label(line, names)
+    reading = _read(without_all(line[len(headed) :]), names)
     if headed and reading.named is None and (whole := _read(line, names)).named:
         return whole  # "Starter: 100 g, bubbly"
     return reading
@@ -228,6 +228,11 @@ def _name(line: Line, asked: Amount | None, names: Names, before: Named | None) 
         segments[n] = [*segment[:begin], *segment[end:]]
         break
     said = [_words(segment) for segment in segments]
+    for segment, words in zip(segments[1:], said[1:], strict=True):
+        if words.apart and any(t.kind in ("number", "fraction") for t in segment):
+            # "3 eggs (reserve 1 white for brushing)" are not all for brushing
+            words.apart = ""
+            words.states.append("divided")
     called = "" if found or not said else written(said[0].rest)
     if not found and before is not None and not called:
         found = before

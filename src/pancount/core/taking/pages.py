@@ -7,7 +7,7 @@ from typing import Literal
 from pancount.core.base import Frozen, Words
 from pancount.core.pan import Pan, RectanglePan, RoundPan
 from pancount.core.taking.amounts import Line, amount, past_about, quantity
-from pancount.core.taking.headings import group, is_part, label, without_bullet
+from pancount.core.taking.headings import group, is_part, label, without_all, without_bullet
 from pancount.core.taking.tokens import tokens
 from pancount.core.taking.vocabulary import Names, vocabulary
 from pancount.core.units import CM_PER_IN
@@ -87,9 +87,9 @@ def classify(text: str, names: Names) -> list[Written]:
         elif mode in ("method", "notes"):
             found.append(Written(raw, "step" if mode == "method" else "note", under))
         else:
-            again = _stage_above(line, under, found, names)
+            headed = label(line, names)
+            again = "" if headed else _stage_above(line, under, found, names)
             kind = "note" if again and _means_all(line) else _kind(raw, line, names, found)
-            headed = label(line)
             where = group(headed) if headed else (under, apart)
             found.append(Written(raw, kind, *where, again) if kind == "ingredient" else Written(raw, kind))
             if kind == "step":
@@ -216,7 +216,7 @@ def _is_yield(line: Line, names: Names) -> bool:
     until = counted[1] + 1 if _measured(line) else len(line)
     return any(
         (word := vocabulary().yields.match(line, at)) and word[0] in ("pieces", "pans")
-        for at in range(counted[1], until)
+        for at in range(begin, until)
     )
 
 
@@ -238,10 +238,12 @@ def _kind(raw: str, line: Line, names: Names, before: Sequence[Written]) -> Kind
     words = sum(t.kind == "word" for t in line)
     if line[0].kind == "number" and len(line) > 2 and line[1].text in ".)" and line[2].kind == "word":
         return "step"
-    if headed := len(label(line)):
-        return "ingredient" if _starts_with_amount(line[headed:]) or not raw.rstrip().endswith(".") else "step"
+    if headed := len(label(line, names)):
+        return "ingredient" if _starts_with_amount(without_all(line[headed:])) or not raw.rstrip().endswith(".") else "step"
     if _measured(line) or (_starts_with_amount(line) and words <= LONGEST_INGREDIENT):
         return "ingredient"
+    if len(line) > 2 and line[1].kind == "sign" and _measured(line[2:]):
+        return "ingredient"  # "oil - 2 tbsp, plus more"
     if last == "step":
         return "step"
     verb = vocabulary().verbs.match(line, 0)
@@ -290,8 +292,12 @@ def _behind_title(text: str, names: Names) -> tuple[str, str]:
     """A title, and the yield that stands behind it, in brackets or behind a dash; blank where it is all title."""
     for mark in TITLE_ENDS:
         front, found, behind = text.partition(mark)
-        if found and front.strip() and _is_yield(tokens(behind), names):
+        said = tokens(behind)
+        if found and front.strip() and (_is_yield(said, names) or any(_pan(said, at) for at in range(len(said)))):
             return front, behind
+    front, by, count = text.rpartition(" x ")
+    if by and front.strip() and count.strip().isdecimal():
+        return front, count
     return text, ""
 
 
