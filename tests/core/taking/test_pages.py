@@ -74,6 +74,8 @@ Backen bei 220 °C."""
         ("Loaf\nLevain\n40 g flour\n40 g water\nDough\nall the levain\n400 g flour", "title heading ingredient ingredient heading note ingredient"),
         ("Buns\n500 g flour\nMix and bake.\nMakes 12 buns.", "title ingredient step yield"),
         ("1. Tangzhong\n20 g flour\n2. Dough\nall of the tangzhong\n330 g flour\n1. Mix.", "heading ingredient heading note ingredient step"),
+        ("levain (build overnight)\n30 g rye\ndough\nall of levain (keep 20 g)\n400 g rye", "heading ingredient heading note ingredient"),
+        ("Bagels — formula for 5 kg flour\n5 kg flour\nnon-stick spray", "title ingredient note"),
         ("Flatbreads\nflour: 400 g\noil - 2 tbsp\ngarlic (3 cloves)", "title ingredient ingredient ingredient"),
         ("Pan bread\nPoolish: 50 g flour, 50 g water\nNext day: all the poolish, 350 g flour, 200 g water", "title ingredient ingredient"),
     ],

@@ -79,6 +79,16 @@ def test_a_card_without_a_list():
     assert not [t for line in read("Thank you for the 3 jars of honey.").lines for t in line.things]  # a letter
 
 
+def test_numbers_without_a_unit():
+    """One too large for anything else makes grams of all, and says so; eggs stay eggs. Alone, small ones are asked about."""
+    taken = read("Leek focaccia\n500 strong flour\n400 water\n10 fine salt\n2 eggs")
+    assert [t.band.usual_g for line in taken.lines for t in line.things][:3] == [500, 400, 10]
+    assert thing(taken, "10 fine salt").state == "no unit: read as grams"
+    assert thing(taken, "2 eggs").amount == "2"
+    asked = thing(read("Rolls\n3 strong flour\n2 water"), "3 strong flour")
+    assert (asked.band, asked.asks) == (None, "What does 3 of it weigh?")
+
+
 def test_the_text_is_kept_as_it_was():
     """Line by line, whatever they were taken to be."""
     assert "\n".join(line.text for line in read(CARD).lines) == CARD

@@ -33,7 +33,7 @@ def group(line: Line) -> tuple[str, str]:
     purpose = words.purposes.match(body, 0)
     while len(body) > 1 and body[0].word in words.grammar["leading"]:
         body = body[1:]
-    name = written(body).strip(" -–—")
+    name = written(body).partition(" (")[0].strip(" -–—")
     apart = ""
     if not any(words.stages.match(body, at) for at in range(len(body))):
         apart = next((found[0] for at in range(len(body)) if (found := words.apart.match(body, at))), "")

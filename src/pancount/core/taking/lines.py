@@ -147,6 +147,19 @@ def _counted(named: Named | None) -> bool:
     return bool(named and named.ingredient and any(row.measure == "each" for row in named.ingredient.measures))
 
 
+def is_poured(named: Named | None) -> bool:
+    """Whether it is known and not counted by the piece: flour, or any yeast."""
+    return named is not None and not _counted(named)
+
+
+def in_grams(reading: Reading) -> Reading:
+    """A reading whose number has no unit, with grams for it, and that said."""
+    if reading.amount is None:
+        return reading
+    parts = tuple(replace(part, measure=part.measure or "g") for part in reading.amount.parts)
+    return replace(reading, amount=replace(reading.amount, parts=parts), states=(*reading.states, "no unit: read as grams"))
+
+
 def _name_behind(first: Line, other: Line, asked: Amount | None, names: Names, read: list[Reading]) -> Reading:
     """ "Sunflower or olive oil", "fresh or dried thyme": the name stands behind the last of them."""
     if lent := lent_by(first, other, names):

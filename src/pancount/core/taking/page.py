@@ -7,7 +7,7 @@ from pancount.core.base import Band
 from pancount.core.measures import System
 from pancount.core.pantry import Ingredient
 from pancount.core.taking.habits import Habits, Kitchen
-from pancount.core.taking.lines import Reading, read_line, read_prose
+from pancount.core.taking.lines import Reading, in_grams, is_poured, read_line, read_prose
 from pancount.core.taking.pages import Kind, Written, classify, settle_kinds
 from pancount.core.taking.taken import MOST_LINES, Settled, Where
 from pancount.core.taking.tokens import tokens
@@ -16,6 +16,8 @@ from pancount.core.taking.weigh import Weight, candidates, weigh
 
 LIST_IN_A_NOTE = 3
 """A note that measures so many things is a recipe; one that thanks for 3 jars of honey is not."""
+SURELY_GRAMS = 50
+"""A number with no unit that large, of what is not counted by the piece, is grams. Common practice, no source."""
 Answers = tuple[str | None, ...]
 
 
@@ -56,7 +58,7 @@ class Page:
         self.system = system or self.hint
         """Whose cups it uses, whatever the kitchen's are; None where neither the baker nor its words say."""
         self.habits = kitchen.habits.model_copy(update={"system": self.system or kitchen.habits.system})
-        self.items = list(self._items(said))
+        self.items = _in_grams(list(self._items(said)))
 
     def _items(self, said: dict[tuple[str, int, int], Settled]) -> Iterator[Item]:
         # A card without a list says what goes in as it says what to do.
@@ -105,6 +107,15 @@ class Page:
         half = self.kitchen.half_step_g(weight_g)
         band = Band.of(weight_g - half, weight_g, weight_g + half)
         return Weight(band, (f"settled by you, weighed to ±{half:g} g",))
+
+
+def _in_grams(items: list[Item]) -> list[Item]:
+    """With "500 flour" and "10 salt" as grams, where some number with no unit is too large for anything else."""
+    bare = [i for i in items if i.reading.amount and not i.reading.amount.parts[0].measure and is_poured(i.reading.named)]
+    if any(i.reading.amount and i.reading.amount.parts[0].usual >= SURELY_GRAMS for i in bare):
+        for item in bare:
+            item.reading = in_grams(item.reading)
+    return items
 
 
 def _of(habits: Habits, keys: Iterable[str]) -> Answers:

@@ -188,7 +188,9 @@ def _heading(raw: str, line: Line, names: Names) -> str:
     if marked:
         return "group"
     shouted = raw.strip().isupper() and len(words) > 1 and not _known(line, names)
-    alone = is_part(body, 1 if body[0].word == "the" else 0)
+    before = next((n for n, t in enumerate(body) if t.text == "("), len(body))
+    name = body if _has_amount(body[before:]) else body[:before]  # "levain (build the night before)"
+    alone = bool(name) and is_part(name, 1 if name[0].word == "the" else 0)
     begins = body[0].word in ("for", "für") and len(body) > 1 and not _known(line, names)
     return "group" if shouted or alone or begins else ""
 
@@ -223,8 +225,8 @@ def _is_yield(line: Line, names: Names) -> bool:
 def _is_title(raw: str, line: Line, names: Names) -> bool:
     if _behind_title(raw, names)[1]:
         return True
-    if _known(line, names) and any(_measured(line[at:]) for at in range(1, len(line))):
-        return False  # "flour 3 c"
+    if any(_known(line[:at], names) and _measured(line[at:]) for at in range(1, len(line))):
+        return False  # "flour 3 c", but not "Buns: formula for 5 kg flour"
     if _measured(line) or len(line) > 14:
         return False
     if _starts_with_amount(line):

@@ -92,7 +92,7 @@ def _thing(item: Item, page: Page, wide: Band | None) -> Thing:
         count=part.usual if part else 0.0,
         where=item.where,
         alternatives=tuple(other.name for other in reading.or_else),
-        asks=_asks(item, name, role, weight, band) or _above(page.lines[item.line].again, item),
+        asks=_above(page.lines[item.line].again, item) or _asks(item, name, role, weight, band),
         settled=item.said is not None,
     )
 
