@@ -16,6 +16,8 @@ Kind = Literal["blank", "title", "yield", "heading", "ingredient", "step", "note
 
 LONGEST_HEADING = 7
 """Words."""
+LONGEST_TITLE = 14
+"""Words, signs and numbers."""
 LONGEST_INGREDIENT = 26
 """Words: a longer line without an amount in front is a step or a note."""
 PAN_DEPTH_CM = 5.0
@@ -225,10 +227,10 @@ def _is_yield(line: Line, names: Names) -> bool:
 def _is_title(raw: str, line: Line, names: Names) -> bool:
     if _behind_title(raw, names)[1]:
         return True
+    if _measured(line) or len(line) > LONGEST_TITLE:
+        return False
     if any(_known(line[:at], names) and _measured(line[at:]) for at in range(1, len(line))):
         return False  # "flour 3 c", but not "Buns: formula for 5 kg flour"
-    if _measured(line) or len(line) > 14:
-        return False
     if _starts_with_amount(line):
         return not _known(line, names)
     return True
