@@ -15,7 +15,7 @@ from pathlib import Path
 import psycopg
 import pytest
 
-from pancount.store.cluster import Cluster, ClusterTrouble, any_at_work_in
+from pancount.store.cluster import Cluster, ClusterTrouble
 
 ROOT = Path(__file__).parents[2]
 
@@ -72,7 +72,8 @@ def post(address: str, body: str) -> str:
 
 
 def running(state: Path) -> bool:
-    return any(any_at_work_in(data) for data in state.glob("*/data"))
+    pids = [p.read_text().splitlines()[0] for p in state.glob("*/data/postmaster.pid")]
+    return any(Path(f"/proc/{pid}").exists() for pid in pids)
 
 
 @pytest.fixture

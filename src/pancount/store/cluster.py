@@ -13,7 +13,7 @@ import socket
 import subprocess
 import time
 from collections.abc import Iterator
-from contextlib import contextmanager, suppress
+from contextlib import contextmanager
 from pathlib import Path
 
 import psycopg
@@ -52,21 +52,21 @@ def _free_port() -> int:
         return int(probe.getsockname()[1])
 
 
-def _is_dead(pid: int) -> bool:
-    """Whether a process is gone, or a zombie: dead, but not yet reaped by its parent."""
+def _patiently() -> Iterator[None]:
+    """Tries, a tenth of a second apart, until patience ends."""
+    deadline = time.monotonic() + PATIENCE
+    while time.monotonic() < deadline:
+        yield
+        time.sleep(0.1)
+
+
+def _in_use(memory: list[str]) -> bool:
+    """Whether any process has a piece of shared memory, by its key and number; so too where Linux has no table of it."""
     try:
-        return Path(f"/proc/{pid}/stat").read_text().rpartition(")")[2].split()[0] in "ZX"
+        rows = [row.split() for row in Path("/proc/sysvipc/shm").read_text().splitlines()]
     except OSError:
         return True
-
-
-def any_at_work_in(folder: Path) -> bool:
-    """Whether any process has `folder` as its own, as all of PostgreSQL's do. A zombie has none."""
-    for own in Path("/proc").glob("[0-9]*/cwd"):
-        with suppress(OSError):
-            if own.readlink() == folder.resolve():
-                return True
-    return False
+    return any(row[:2] == memory and row[6] != "0" for row in rows)
 
 
 class Cluster:
@@ -104,7 +104,7 @@ class Cluster:
                 ) from error
             yield
 
-    def _run(self, program: str, *arguments: str, check: bool = True) -> subprocess.CompletedProcess[str]:
+    def _run(self, program: str, *arguments: str) -> None:
         version_file = self.data / "PG_VERSION"
         version = version_file.read_text().strip() if version_file.exists() else None
         # stdout to the log: a started server keeps its handles, and a pipe would never end.
@@ -120,14 +120,13 @@ class Cluster:
                 check=False,
                 **self._as,  # type: ignore[call-overload]  # user and groups, or nothing
             )
-        if check and done.returncode:
+        if done.returncode:
             said = (self.folder / "start.log").read_text(errors="replace").strip().splitlines()
             raise ClusterTrouble(
                 f"PostgreSQL's {program} did not succeed: {said[-1] if said else 'it said nothing'}. "
                 f"Its words are in {self.folder}/start.log and server.log. "
                 "Cure: put right what it names, or start over with ./pancount demo --fresh."
             )
-        return done  # type: ignore[no-any-return]
 
     def _make(self) -> None:
         """A new cluster, built beside and moved into place, so that one left half made is never taken for whole."""
@@ -166,43 +165,51 @@ class Cluster:
                 f"Cure: bring the folder back from a copy, or move it away and start again."
             )
 
-    def _server(self) -> int | None:
-        """The process that the cluster's own lock names, where it is there: alive, or dead and not yet reaped."""
+    def _lock(self) -> list[str]:
+        """The lines of the cluster's own lock: process, folder, start, port, socket, address, shared memory, status."""
         try:
-            pid = int((self.data / "postmaster.pid").read_text().splitlines()[0])
-        except (OSError, ValueError, IndexError):
-            return None
-        return pid if Path(f"/proc/{pid}").exists() else None
+            return (self.data / "postmaster.pid").read_text().splitlines()
+        except OSError:
+            return []
 
     def _running(self) -> bool:
-        server = self._server()
-        if server is None or _is_dead(server):
-            return False
-        return self._run("pg_ctl", "status", f"--pgdata={self.data}", check=False).returncode == 0
+        """Whether the lock names a PostgreSQL that lives.
 
-    def _clear_dead(self) -> None:
-        """Take away the lock of a server that was killed and is not reaped, which PostgreSQL takes for one that runs.
-
-        Only once nothing of it works in the folder: the lock is what keeps two servers from one cluster.
-        Raises `ClusterTrouble` where its processes do not end.
+        One that was killed may stay a zombie until its parent reaps it, or another process may have its number since;
+        `pg_ctl` takes both for a server that runs.
         """
-        server = self._server()
-        if server is None or not _is_dead(server):
-            return
-        deadline = time.monotonic() + PATIENCE
-        while any_at_work_in(self.data):
-            if time.monotonic() < deadline:
-                time.sleep(0.1)
-                continue
-            raise ClusterTrouble(
-                f"A server that was killed still has processes at work in {self.data}. "
-                "Cure: wait a little and start again; if that does not help, restart the machine."
-            )
-        (self.data / "postmaster.pid").unlink(missing_ok=True)
+        try:
+            stat = Path(f"/proc/{int(self._lock()[0])}/stat").read_text()
+        except (OSError, ValueError, IndexError):
+            return False
+        name, _, after = stat.partition("(")[2].rpartition(")")
+        return name == "postgres" and after.split()[0] not in "ZX"
+
+    def _clear_lock(self) -> None:
+        """Take away the lock of a server that was killed, where PostgreSQL would take it for one that runs.
+
+        Only once the last of its processes has ended, seen as PostgreSQL itself does: by the shared memory that the
+        lock names. Raises `ClusterTrouble` where they do not end.
+        """
+        lock = self._lock()
+        if not lock or not Path(f"/proc/{lock[0].strip()}").exists():
+            return  # no lock, or one that PostgreSQL knows for an old one
+        memory = " ".join(lock[6:7]).split()
+        for _ in _patiently():
+            if not _in_use(memory):
+                (self.data / "postmaster.pid").unlink(missing_ok=True)
+                return
+        raise ClusterTrouble(
+            f"A server that was killed still has processes at work in {self.data}. "
+            "Cure: wait a little and start again; if that does not help, restart the machine."
+        )
 
     def _url(self) -> str:
-        """Where the running server is; makes the database if there is none. Raises `psycopg.OperationalError`, `OSError`."""
-        listens = (self.data / "postmaster.pid").read_text().splitlines()[3]
+        """Where the running server is; makes the database if there is none.
+
+        Raises `psycopg.OperationalError` where it does not answer, `IndexError` where its lock does not say its port yet.
+        """
+        listens = self._lock()[3]
         server = f"postgresql://{USER}:{(self.folder / 'password').read_text()}@127.0.0.1:{listens}"
         with psycopg.connect(f"{server}/postgres", autocommit=True) as connection:
             if not connection.execute("SELECT 1 FROM pg_database WHERE datname = %s", [DATABASE]).fetchone():
@@ -215,19 +222,17 @@ class Cluster:
         Raises `ClusterTrouble` where it neither answers nor ends.
         """
         trouble: Exception | None = None
-        deadline = time.monotonic() + PATIENCE
-        while self._running():
+        for _ in _patiently():
+            if not self._running():
+                return None
             try:
                 return self._url()
-            except (psycopg.OperationalError, OSError, IndexError) as error:
+            except (psycopg.OperationalError, IndexError) as error:
                 trouble = error
-            if time.monotonic() > deadline:
-                raise ClusterTrouble(
-                    f"PostgreSQL runs in {self.data} and does not answer. "
-                    f"Cure: see {self.folder}/server.log, stop that server, and start again."
-                ) from trouble
-            time.sleep(0.1)
-        return None
+        raise ClusterTrouble(
+            f"PostgreSQL runs in {self.data} and does not answer. "
+            f"Cure: see {self.folder}/server.log, stop that server, and start again."
+        ) from trouble
 
     def start(self, port: int | None = None) -> str:
         """Make the cluster if there is none, start it if it does not run (on `port` or a free one), give its address."""
@@ -236,7 +241,7 @@ class Cluster:
         self._check_whole()
         if left_running := self._taken_over():
             return left_running
-        self._clear_dead()
+        self._clear_lock()
         options = f"-p {port or _free_port()} -c listen_addresses=127.0.0.1 -c unix_socket_directories=''"
         log = self.folder / "server.log"
         self._run("pg_ctl", "start", "--wait", f"--pgdata={self.data}", f"--log={log}", f"--options={options}")
@@ -244,7 +249,7 @@ class Cluster:
 
     def stop(self) -> None:
         """Stop the server if it runs; what was committed is kept."""
-        if self.data.exists() and self._running():
+        if self._running():
             try:
                 self._run("pg_ctl", "stop", "--wait", "--mode=fast", f"--pgdata={self.data}")
             except ClusterTrouble:

@@ -91,7 +91,7 @@ def classify(text: str, names: Names) -> list[Written]:
         else:
             headed = label(line, names)
             again = "" if headed else _stage_above(line, under, found, names)
-            kind = "note" if again and _means_all(line) else _kind(raw, line, names, found)
+            kind = "note" if again and _means_all(line) else _kind(raw, line, headed, names, found)
             where = group(headed) if headed else (under, apart)
             found.append(Written(raw, kind, *where, again) if kind == "ingredient" else Written(raw, kind))
             if kind == "step":
@@ -236,14 +236,14 @@ def _is_title(raw: str, line: Line, names: Names) -> bool:
     return True
 
 
-def _kind(raw: str, line: Line, names: Names, before: Sequence[Written]) -> Kind:
-    """An ingredient, a step or a note, for a line under no heading that says so."""
+def _kind(raw: str, line: Line, headed: Line, names: Names, before: Sequence[Written]) -> Kind:
+    """An ingredient, a step or a note, for a line under no heading that says so; `headed` is its label."""
     last = next((w.kind for w in reversed(before) if w.kind != "blank"), "")
     words = sum(t.kind == "word" for t in line)
     if line[0].kind == "number" and len(line) > 2 and line[1].text in ".)" and line[2].kind == "word":
         return "step"
-    if headed := len(label(line, names)):
-        return "ingredient" if _starts_with_amount(without_all(line[headed:])) or not raw.rstrip().endswith(".") else "step"
+    if headed:
+        return "ingredient" if _starts_with_amount(without_all(line[len(headed) :])) or not raw.rstrip().endswith(".") else "step"
     if _measured(line) or (_starts_with_amount(line) and words <= LONGEST_INGREDIENT):
         return "ingredient"
     if len(line) > 2 and line[1].kind == "sign" and _measured(line[2:]):
