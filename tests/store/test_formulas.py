@@ -113,7 +113,7 @@ def test_the_kitchen_learns_an_ingredient_with_its_role(session):
     state = store.keep_new(session, ONLY_KITCHEN, formula, Count(), "")
     dairy = formula.model_copy(update={"stages": (Stage(lines=(lines[0], lines[1].model_copy(update={"role": Role.DAIRY}))),)})
     store.save_revision(session, ONLY_KITCHEN, state.head.id, dairy, 1, "")
-    known = {item.name: item.role for item in pantry.known_ingredients(session, ONLY_KITCHEN)}
+    known = {item.name: item.role for item in pantry.kitchen_pantry(session, ONLY_KITCHEN).ingredients}
     assert known["Zibrul paste"] is Role.DAIRY
     assert list(known).count("Bread flour") == 1
 

@@ -128,7 +128,7 @@ class TestPantry:
         with pytest.raises(Behind):
             pantry.drop_ingredient(session, ONLY_KITCHEN, "Butter", 7)
         pantry.drop_ingredient(session, ONLY_KITCHEN, "Butter", 1)
-        assert next(i for i in pantry.known_ingredients(session, ONLY_KITCHEN) if i.name == "Butter") in shipped()
+        assert next(i for i in pantry.kitchen_pantry(session, ONLY_KITCHEN).ingredients if i.name == "Butter") in shipped()
         with pytest.raises(NotFound):
             pantry.drop_ingredient(session, ONLY_KITCHEN, "Butter", 1)
 
@@ -142,7 +142,7 @@ class TestPantry:
         pantry.put_ingredient(session, ONLY_KITCHEN, described, learnt.version)
         formulas.save_revision(session, ONLY_KITCHEN, state.head.id, rolls, 1, "")
         session.expire_all()
-        assert described in pantry.known_ingredients(session, ONLY_KITCHEN)
+        assert described in pantry.kitchen_pantry(session, ONLY_KITCHEN).ingredients
 
 
 def test_columns_are_remembered_by_their_head(session):

@@ -10,6 +10,7 @@ from pancount.api.desk import FormulaId, KitchenId, SessionOf, may_answer
 from pancount.core.base import Frozen
 from pancount.core.count import Count
 from pancount.core.formula import Formula, without_blank_lines
+from pancount.core.remarks import cautions
 from pancount.core.sheet import WeighSheet, weigh_sheet
 from pancount.formats.formula_csv import write_csv
 from pancount.formats.formula_file import write_formula
@@ -17,6 +18,7 @@ from pancount.formats.recipe_jsonld import write_recipe
 from pancount.formats.sheet_pdf import sheet_pdf
 from pancount.store.formulas import get_formula, get_revision
 from pancount.store.kitchens import Settings, get_kitchen
+from pancount.store.pantry import kitchen_pantry
 
 router = APIRouter(prefix="/api/formulas/{formula_id}", tags=["papers"])
 
@@ -62,7 +64,8 @@ def _attached(content: str | bytes, media_type: str, name: str, ending: str, how
 
 def _page(session: Session, kitchen: int, formula_id: int, revision: int | None) -> SheetPage:
     edition, state = _edition(session, kitchen, formula_id, revision), get_kitchen(session, kitchen)
-    sheet = weigh_sheet(edition.formula, edition.count, state.settings.scale)
+    care = cautions(edition.formula, kitchen_pantry(session, kitchen))
+    sheet = weigh_sheet(edition.formula, edition.count, state.settings.scale, care)
     return SheetPage(kitchen=state.name, edition=edition.words, settings=state.settings, sheet=sheet)
 
 

@@ -1,16 +1,24 @@
 """Reckoning: pure, no database, so that it is quick and the same body always gives the same answer."""
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from fastapi import APIRouter
+from pydantic import Field
 
 from pancount.api.desk import may_answer
-from pancount.core.base import Frozen
+from pancount.core.base import Frozen, SomeGrams
+from pancount.core.changes import Change, Changed, change_formula
+from pancount.core.compare import Compared, compare
 from pancount.core.count import Count
-from pancount.core.formula import Formula
+from pancount.core.formula import BesideKind, Formula, StageKind
+from pancount.core.gauges import GaugeName, GaugeRule, gauge_rules
 from pancount.core.measures import Measure, measures
+from pancount.core.pantry import Allergen, Ingredient, Pantry, pantry_with
+from pancount.core.practice import Practice
 from pancount.core.reckon import with_flour_made_up
 from pancount.core.relations import FIGURE_WORDS, LEFT_OVER, QUANTITIES, RELATIONS
+from pancount.core.stages import BesideRule, KindRule, beside_kinds, kinds
+from pancount.core.swaps import swap_book, swap_offers
 from pancount.core.tables import FillRule, fills
 from pancount.core.taking.habits import Question, questions
 from pancount.core.units import LENGTH_UNITS, WEIGHT_UNITS
@@ -19,11 +27,39 @@ from pancount.core.whole import Whole, whole_count
 router = APIRouter(prefix="/api", tags=["reckoning"])
 
 
-class Counting(Frozen):
+class Known(Frozen):
+    """What a kitchen brings to its reckoning: sent with it, so that the same body always gives the same answer."""
+
+    own: Annotated[tuple[Ingredient, ...], Field(max_length=5_000)] = ()
+    """Ingredients that it added or changed."""
+    practice: Practice = Practice()
+
+    @property
+    def pantry(self) -> Pantry:
+        """The pantry as this kitchen has it."""
+        return pantry_with(self.own)
+
+
+class Counting(Known):
     """A formula and how it is counted."""
 
     formula: Formula
     count: Count = Count()
+
+
+class Changing(Known):
+    """A formula and a change of it."""
+
+    formula: Formula
+    change: Change
+
+
+class Comparing(Known):
+    """Two formulas, on so much flour."""
+
+    ours: Formula
+    theirs: Formula
+    flour_g: SomeGrams = 1000
 
 
 class QuantityWords(Frozen):
@@ -54,12 +90,32 @@ class Reference(Frozen):
     """What taking in may ask, and the answers there are."""
     measures: dict[str, Measure]
     """Cups, spoons and the like, by key."""
+    gauges: dict[GaugeName, GaugeRule]
+    """What a dough is, in the order in which it is shown."""
+    stages: dict[StageKind, KindRule]
+    beside: dict[BesideKind, BesideRule]
+    swaps: dict[str, tuple[str, ...]]
+    """What may stand in for an ingredient, by its own name in the pantry."""
+    free: dict[Allergen, str]
+    """Allergens that a formula can be rid of in one go, and what it is called then."""
 
 
 @router.post("/reckon/count", responses=may_answer(422))
 async def reckon_count(body: Counting) -> Whole:
     """Everything on the formula and count screen. 422 where the formula cannot be reckoned."""
-    return whole_count(body.formula, body.count)
+    return whole_count(body.formula, body.count, body.pantry, body.practice)
+
+
+@router.post("/reckon/change", responses=may_answer(422))
+def reckon_change(body: Changing) -> Changed:
+    """A formula changed in one go, with what that does to its dough. Keeps nothing. 422 where it cannot be."""
+    return change_formula(body.formula, body.change, body.pantry, body.practice)
+
+
+@router.post("/reckon/compare", responses=may_answer(422))
+def reckon_compare(body: Comparing) -> Compared:
+    """Two formulas side by side on the same flour, what differs first."""
+    return compare(body.ours, body.theirs, body.flour_g, body.pantry, body.practice)
 
 
 @router.post("/reckon/flour-made-up", responses=may_answer(422))
@@ -86,4 +142,9 @@ async def reference() -> Reference:
         length_units=LENGTH_UNITS,
         questions=questions(),
         measures=measures(),
+        gauges=gauge_rules(),
+        stages=kinds(),
+        beside=beside_kinds(),
+        swaps=swap_offers(),
+        free={allergen: freeing.label for allergen, freeing in swap_book().free.items()},
     )

@@ -4,6 +4,10 @@ CoreError
  ├─ NoFlour
  ├─ FlourNotHundred
  ├─ NoRoomForFlour
+ ├─ StageLoop
+ ├─ NoSuchStage
+ ├─ FedTwice
+ ├─ CannotChange
  ├─ Unnamed
  ├─ NoRole
  └─ PinsFight
@@ -38,6 +42,30 @@ class NoRoomForFlour(CoreError):
     """Flours in percent make 100 already, beside a flour given by weight."""
 
     code = "no_room_for_flour"
+
+
+class StageLoop(CoreError):
+    """Stages that go into each other in a circle."""
+
+    code = "stage_loop"
+
+
+class NoSuchStage(CoreError):
+    """A stage that is to go into one that is not there."""
+
+    code = "no_such_stage"
+
+
+class FedTwice(CoreError):
+    """More of a stage is put to use than there is."""
+
+    code = "fed_twice"
+
+
+class CannotChange(CoreError):
+    """A change that would need less than nothing of something, or has nothing to act on."""
+
+    code = "cannot_change"
 
 
 class Unnamed(CoreError):

@@ -1,11 +1,12 @@
 """What a baker knows of a dough: lines in stages, each in grams or in percent of all flour."""
 
+from collections.abc import Iterator
 from enum import StrEnum
-from typing import Annotated, Self
+from typing import Annotated, Self, TypeVar
 
 from pydantic import Field, model_validator
 
-from pancount.core.base import PLAIN, Band, Frozen, Grams, Name, SomeGrams, Text, Word, Words
+from pancount.core.base import PLAIN, Band, Brief, Frozen, Grams, Name, SomeGrams, Text, Word, Words
 from pancount.core.errors import NoRole, Place, Unnamed
 from pancount.core.pan import Pan
 
@@ -22,7 +23,38 @@ class Role(StrEnum):
     EGG = "egg"
     DAIRY = "dairy"
     FLAVOUR = "flavour"
+    MASH = "mash"
+    """Potato, squash, purée: its water is in the dough."""
     INCLUSION = "inclusion"
+    """In pieces: leek, raisins, nuts. Its water and fat stay inside it."""
+
+
+class StageKind(StrEnum):
+    """What a stage of the dough is. `core/stages.py` says what each of them does."""
+
+    SPONGE = "sponge"
+    POOLISH = "poolish"
+    BIGA = "biga"
+    OLD_DOUGH = "old_dough"
+    LEVAIN = "levain"
+    PASTE = "paste"
+    SOAKER = "soaker"
+    MASH = "mash"
+    AUTOLYSE = "autolyse"
+    DOUGH = "dough"
+    LATE = "late"
+    INCLUSIONS = "inclusions"
+
+
+class BesideKind(StrEnum):
+    """What is scaled with the pieces, the pans or the bench instead of the flour."""
+
+    FILLING = "filling"
+    WASH = "wash"
+    TOPPING = "topping"
+    PAN_OIL = "pan_oil"
+    BENCH = "bench"
+    BATH = "bath"
 
 
 class Line(Frozen):
@@ -34,6 +66,12 @@ class Line(Frozen):
     weight_g: Grams | None = None
     percent: Annotated[float, Field(ge=0, le=100_000)] | None = None
     note: Words = ""
+    held_back: Annotated[float, Field(ge=0, le=1)] = 0
+    """The share of it that is held back at first, to adjust the dough with. It stays part of the line."""
+    parts: Annotated[int, Field(ge=1, le=20)] = 1
+    """How many times it goes in: butter in three parts, cheese at each of four folds."""
+    hydration: Annotated[float, Field(ge=10, le=1000)] | None = None
+    """Of a starter that is one line: its water per 100 of its flour. It splits into both. None for what is no starter."""
     written: Annotated[str, Field(max_length=1000, pattern=PLAIN)] = ""
     """As it stood in the recipe that it was taken in from; it stays, whatever the line becomes."""
     band: Band | None = None
@@ -51,11 +89,41 @@ class Line(Frozen):
         return self
 
 
+Lines = Annotated[tuple[Line, ...], Field(max_length=500)]
+
+
+class Feed(Frozen):
+    """Where a stage goes: into the stage with this key, wholly or in part."""
+
+    into: Word
+    share: Annotated[float, Field(gt=0, le=1)] = 1
+
+
 class Stage(Frozen):
-    """Lines that are mixed together, in mixing order. Every flour in a stage counts toward the 100 %."""
+    """Lines that are mixed together, in mixing order. Every flour that reaches the dough counts toward the 100 %."""
 
     name: Name = ""
-    lines: Annotated[tuple[Line, ...], Field(max_length=500)] = ()
+    kind: StageKind = StageKind.DOUGH
+    key: Brief = ""
+    """What feeds call it by; blank where nothing was told to feed it."""
+    feeds: Annotated[tuple[Feed, ...], Field(max_length=10)] = ()
+    """Where it goes. None: all of it into the dough. Where the shares come to less than all, the rest is kept back."""
+    boiled_off: Annotated[float, Field(ge=0, le=0.9)] = 0
+    """Of a cooked stage: the share of its weight that goes off as steam. The same water is made up where the stage goes."""
+    lines: Lines = ()
+
+
+class Beside(Frozen):
+    """What goes on, under or around the pieces. It counts in no percentage."""
+
+    name: Name = ""
+    kind: BesideKind = BesideKind.TOPPING
+    serves: Annotated[float, Field(gt=0, le=1_000_000)] | None = None
+    """How many pieces or pans its weights are for; None: as many as the dough as written makes."""
+    lines: Lines = ()
+
+
+Mixed = TypeVar("Mixed", Stage, Beside)
 
 
 class Span(Frozen):
@@ -94,12 +162,48 @@ class Formula(Frozen):
     flour_g: SomeGrams = 1000
     """All flour of the batch as written, used only where no flour line is given in grams. [g]"""
     stages: Annotated[tuple[Stage, ...], Field(max_length=50)] = ()
-    beside: Annotated[tuple[Stage, ...], Field(max_length=20)] = ()
-    """What is not mixed into the dough: wash, topping, filling, pan oil, bench flour. It counts in no percentage."""
+    beside: Annotated[tuple[Beside, ...], Field(max_length=20)] = ()
+    """What is not mixed into the dough: wash, topping, filling, pan oil, bench flour, bath."""
     steps: Annotated[tuple[Step, ...], Field(max_length=500)] = ()
     """The method as a draft."""
     usual: Usual = Usual()
+    bands: dict[Word, Span] = Field({}, max_length=20)
+    """The baker's own band for a gauge of this dough, by the gauge's key; the style's stands where there is none."""
+    rested: Annotated[tuple[Word, ...], Field(max_length=100)] = ()
+    """Notes that were read and put to rest, by key."""
     note: Text = ""
+
+
+def each_line(formula: Formula) -> Iterator[tuple[int, int, Line]]:
+    """Every line of the dough with its place: stage, line."""
+    for s, stage in enumerate(formula.stages):
+        for n, line in enumerate(stage.lines):
+            yield s, n, line
+
+
+def everything(formula: Formula) -> Iterator[Stage | Beside]:
+    """Stages of the dough, then what is beside it."""
+    yield from formula.stages
+    yield from formula.beside
+
+
+def at(stage: int, line: int, *field: str) -> Place:
+    """The place of a line, or of a field of it."""
+    return ("stages", stage, "lines", line, *field)
+
+
+def with_stage(formula: Formula, s: int, **changes: object) -> Formula:
+    """The formula with one of its stages changed."""
+    stages = list(formula.stages)
+    stages[s] = stages[s].model_copy(update=changes)
+    return formula.model_copy(update={"stages": tuple(stages)})
+
+
+def with_line(formula: Formula, s: int, n: int, **changes: object) -> Formula:
+    """The formula with one of its lines changed."""
+    lines = list(formula.stages[s].lines)
+    lines[n] = lines[n].model_copy(update=changes)
+    return with_stage(formula, s, lines=tuple(lines))
 
 
 def complete(formula: Formula) -> None:
@@ -109,25 +213,25 @@ def complete(formula: Formula) -> None:
     """
     if not formula.name:
         raise Unnamed("Give the formula a name, so that it can be found again.", ("name",))
-    for s, stage in enumerate(formula.stages):
-        for n, line in enumerate(stage.lines):
-            if line.blank:
-                continue
-            at: Place = ("stages", s, "lines", n)
-            if not line.name:
-                raise Unnamed(
-                    f"Line {n + 1} of {stage.name or 'this stage'} has no name: say what it is.", (*at, "name")
-                )
-            if line.role is None:
-                raise NoRole(f"Say what {line.name} is in the dough: flour, liquid, fat or another.", (*at, "role"))
+    for s, n, line in each_line(formula):
+        if line.blank:
+            continue
+        if not line.name:
+            stage = formula.stages[s].name or "this stage"
+            raise Unnamed(f"Line {n + 1} of {stage} has no name: say what it is.", at(s, n, "name"))
+        if line.role is None:
+            raise NoRole(f"Say what {line.name} is in the dough: flour, liquid, fat or another.", at(s, n, "role"))
 
 
 def without_blank_lines(formula: Formula) -> Formula:
-    """The formula without lines and steps that nothing was typed in, and without stages that are left empty by that."""
+    """The formula without lines and steps that nothing was typed in, and without stages that are
+    left empty by that; a stage that another goes into stays."""
 
-    def kept(stages: tuple[Stage, ...]) -> tuple[Stage, ...]:
+    fed = {feed.into for stage in formula.stages for feed in stage.feeds}
+
+    def kept(stages: tuple[Mixed, ...]) -> tuple[Mixed, ...]:
         without = (s.model_copy(update={"lines": tuple(line for line in s.lines if not line.blank)}) for s in stages)
-        return tuple(stage for stage in without if stage.lines)
+        return tuple(stage for stage in without if stage.lines or (isinstance(stage, Stage) and stage.key in fed))
 
     steps = tuple(step for step in formula.steps if step.text.strip())
     return formula.model_copy(update={"stages": kept(formula.stages), "beside": kept(formula.beside), "steps": steps})

@@ -1,7 +1,7 @@
 """The pantry: what an ingredient is made of, what a measure of it weighs, and where each figure comes from."""
 
 from collections.abc import Iterable
-from functools import cache
+from functools import cache, lru_cache
 from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
@@ -82,6 +82,10 @@ class Ingredient(Frozen):
     composition: Composition | None = None
     """None where nobody has said yet."""
     allergens: Annotated[tuple[Allergen, ...], Field(max_length=20)] = ()
+    may_contain: Annotated[tuple[Allergen, ...], Field(max_length=20)] = ()
+    """What its packet warns of. Nothing that ships has any: packets differ, so the kitchen says."""
+    hydration: Annotated[float, Field(ge=10, le=1000)] | None = None
+    """Of a sourdough starter: its water per 100 of its flour. A line of it starts with this."""
     measures: Annotated[tuple[MeasureWeight, ...], Field(max_length=MOST_WAYS)] = ()
     source: Words = ""
     """Where the composition comes from."""
@@ -113,6 +117,7 @@ def pantry() -> tuple[Ingredient, ...]:
             also_de=_names(row["also_de"]),
             composition=Composition.model_validate({key: row[key] for key in Composition.model_fields}),
             allergens=_names(row["allergens"]),
+            hydration=float(row["hydration"]) if row["hydration"] else None,
             measures=tuple(measures.get(row["name"], ())),
             source=row["source"],
         )
@@ -138,3 +143,11 @@ class Pantry:
     def find(self, name: str) -> Ingredient | None:
         """The ingredient that is called so, or None."""
         return self._by_name.get(name.strip().casefold())
+
+
+@lru_cache(maxsize=64)
+def pantry_with(own: tuple[Ingredient, ...]) -> Pantry:
+    """The pantry as a kitchen has it: what ships, each as the kitchen changed it, then what the kitchen added."""
+    changed = {ingredient.name: ingredient for ingredient in own}
+    shipped = [changed.pop(item.name, item) for item in pantry()]
+    return Pantry([*shipped, *changed.values()])

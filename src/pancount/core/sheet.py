@@ -1,19 +1,21 @@
 """The weigh sheet: a counted formula in mixing order, on the scales the kitchen has."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from decimal import Decimal
 from typing import Annotated, Literal
 
 from pydantic import Field, WithJsonSchema
 
 from pancount.core.base import Frozen
+from pancount.core.beside import Made, as_written, times
 from pancount.core.count import Count, Load, solve
 from pancount.core.errors import PinsFight
-from pancount.core.formula import Formula
+from pancount.core.formula import Formula, Line
 from pancount.core.pan import Pan
-from pancount.core.reckon import Note, reckon, weight_of
+from pancount.core.reckon import Note, Reckoned, reckon, weight_of
 from pancount.core.relations import QUANTITIES
 from pancount.core.rounding import apportion, to_step
+from pancount.core.stages import MORE_THAN_ALL, flow, kinds
 from pancount.core.units import WEIGHT_UNITS
 
 COARSE = 0.02
@@ -57,14 +59,33 @@ class SheetLine(Frozen):
     """How far the printed weight is from the exact one, as a share of it."""
     step: Printed
     """The step of the scale it is weighed on, in the scale's unit."""
+    held_back: Printed | None
+    """How much of it is held back at first, to adjust with; None for nothing."""
+    parts: int
+    """How many times it goes in."""
+
+
+class SheetFed(Frozen):
+    """What comes into a stage from another: its weight, and the water that makes up what boiled off there."""
+
+    name: str
+    printed: Printed
+    whole: bool
+    """Whether all of it comes."""
+    made_up: Printed | None
 
 
 class SheetStage(Frozen):
-    """A stage's lines and what they come to, as printed."""
+    """A stage's lines, what comes into it, and what is in its bowl, as printed."""
 
     name: str
     lines: tuple[SheetLine, ...]
+    fed: tuple[SheetFed, ...] = ()
     printed: Printed
+    boiled_off: Printed | None = None
+    """What goes off as steam, so that it weighs that much less."""
+    kept_back: Printed | None = None
+    """What is kept of it for next time."""
 
 
 class WeighSheet(Frozen):
@@ -88,6 +109,8 @@ class WeighSheet(Frozen):
     pan: Pan | None
     loads: tuple[Load, ...]
     notes: tuple[Note, ...]
+    cautions: tuple[str, ...]
+    """What can hurt someone, to stand where the work is done."""
     cures: tuple[str, ...]
     """One sentence for each scale that is too coarse for some lines: which, how far out, and what to do."""
 
@@ -114,37 +137,92 @@ def _cures(scale: Scale, lines: Sequence[SheetLine]) -> tuple[str, ...]:
     return tuple(cures)
 
 
-def _beside(formula: Formula, times: float, scale: Scale) -> tuple[SheetStage, ...]:
-    """What goes on or under the dough, `times` what is written, each to its scale's step."""
+def _sheet_line(line: Line, percent: float | None, amount: float, printed: Decimal | None, step: Decimal, unit_g: float) -> SheetLine:
+    """A line as printed; `amount` is exact, in the scale's unit."""
+    return SheetLine(
+        name=line.name,
+        note=line.note,
+        percent=percent,
+        exact_g=amount * unit_g,
+        printed=printed,
+        off=abs(float(printed) - amount) / amount if printed is not None and amount else 0.0,
+        step=step,
+        held_back=to_step(amount * line.held_back, step) if line.held_back and amount else None,
+        parts=line.parts,
+    )
+
+
+def _summed(lines: Iterable[SheetLine]) -> Decimal:
+    return sum((line.printed for line in lines if line.printed is not None), Decimal(0))
+
+
+def _beside(formula: Formula, written: Made, made: Made, scale: Scale) -> tuple[SheetStage, ...]:
+    """What goes on, under or around the dough, for what is made, each to its scale's step."""
     unit_g = WEIGHT_UNITS[scale.unit]
     found = []
     for stage in formula.beside:
-        lines = []
+        often, lines = times(stage, written, made), []
         for line in stage.lines:
-            amount = (line.weight_g or 0) * times / unit_g
+            amount = (line.weight_g or 0) * often / unit_g
             step = scale.step_for(amount)
             shown = None if line.weight_g is None else to_step(amount, step)
-            off = abs(float(shown) - amount) / amount if shown is not None and amount else 0.0
-            lines.append(
-                SheetLine(
-                    name=line.name,
-                    note=line.note,
-                    percent=None,
-                    exact_g=amount * unit_g,
-                    printed=shown,
-                    off=off,
-                    step=step,
-                )
-            )
-        total = sum((line.printed for line in lines if line.printed is not None), Decimal(0))
-        found.append(SheetStage(name=stage.name, lines=tuple(lines), printed=total))
+            lines.append(_sheet_line(line, None, amount, shown, step, unit_g))
+        found.append(SheetStage(name=stage.name, lines=tuple(lines), printed=_summed(lines)))
     return tuple(found)
 
 
-def weigh_sheet(formula: Formula, count: Count, scale: Scale) -> WeighSheet:
+def _fed(
+    formula: Formula, reckoned: Reckoned, lines: Sequence[tuple[SheetLine, ...]], ratio: float, scale: Scale
+) -> tuple[SheetStage, ...]:
+    """Stages with what goes from one into the other, so that what is printed adds up in every bowl.
+
+    What boils off and what is kept back are rounded to the main scale's step; what goes on is the rest.
+    """
+    flows, unit_g = flow(formula), WEIGHT_UNITS[scale.unit]
+    bowls = [_summed(own) for own in lines]
+    fed: list[list[SheetFed]] = [[] for _ in lines]
+    boiled, kept = [Decimal(0)] * len(lines), [Decimal(0)] * len(lines)
+    for s in flows.order:
+        bowls[s] += sum((one.printed + (one.made_up or 0) for one in fed[s]), Decimal(0))
+        figures, out = reckoned.stages[s], flows.out_of(s)
+        boiled[s] = to_step(figures.boiled_off_g * ratio / unit_g, scale.step)
+        kept[s] = to_step(figures.kept_back_g * ratio / unit_g, scale.step)
+        going, steam = bowls[s] - boiled[s] - kept[s], boiled[s]
+        if figures.kept_back_g:
+            steam = to_step(float(boiled[s]) * sum(part.share for part in out), scale.step)
+        told = sum(part.share for part in out)
+        left, steam_left = going, steam
+        for n, part in enumerate(out):
+            last = n == len(out) - 1
+            printed = left if last else to_step(float(going) * part.share / told, scale.step)
+            made_up = steam_left if last else to_step(float(steam) * part.share / told, scale.step)
+            left, steam_left = left - printed, steam_left - made_up
+            fed[part.target].append(
+                SheetFed(
+                    name=formula.stages[s].name or kinds()[formula.stages[s].kind].label,
+                    printed=printed,
+                    whole=part.share > 1 - MORE_THAN_ALL,
+                    made_up=made_up or None,
+                )
+            )
+    return tuple(
+        SheetStage(
+            name=stage.name,
+            lines=lines[s],
+            fed=tuple(fed[s]),
+            printed=bowls[s],
+            boiled_off=boiled[s] or None,
+            kept_back=kept[s] or None,
+        )
+        for s, stage in enumerate(formula.stages)
+    )
+
+
+def weigh_sheet(formula: Formula, count: Count, scale: Scale, cautions: tuple[str, ...] = ()) -> WeighSheet:
     """The lines of a count in mixing order, rounded so that they add up to the printed total.
 
-    Raises what `reckon` raises, and `PinsFight` where the count does not hold together.
+    The total is the dough's: what is kept back is not in it, and what boils off is made up. Lines at nothing are left
+    out. Raises what `reckon` raises, and `PinsFight` where the count does not hold together.
     """
     reckoned = reckon(formula)
     result = solve(formula, count, reckoned)
@@ -152,36 +230,31 @@ def weigh_sheet(formula: Formula, count: Count, scale: Scale) -> WeighSheet:
         names = ", ".join(QUANTITIES[a.pin][0].lower() for a in result.fights[0].alternatives)
         raise PinsFight(f"These pins cannot all hold: {names}. Let one go on the count, then print.", ("pins",))
     values = {name: worked.value for name, worked in result.quantities.items()}
-    unit_g = WEIGHT_UNITS[scale.unit]
+    unit_g, ratio = WEIGHT_UNITS[scale.unit], values["flour_g"] / reckoned.flour_g
     figures = [line for stage in reckoned.stages for line in stage.lines]
     exact = [weight_of(line.percent, values["flour_g"]) / unit_g for line in figures]
     steps = [scale.step_for(amount) for amount in exact]
     printed = iter(zip(exact, steps, apportion(exact, steps), figures, strict=True))
-    stages = []
+    lines = []
     for stage in formula.stages:
-        lines = []
+        own = []
         for line in stage.lines:
             amount, step, shown, figure = next(printed)
-            off = abs(float(shown) - amount) / amount if amount else 0.0
-            lines.append(
-                SheetLine(
-                    name=line.name,
-                    note=line.note,
-                    percent=figure.percent,
-                    exact_g=amount * unit_g,
-                    printed=None if figure.given == "open" else shown,
-                    off=off,
-                    step=step,
-                )
-            )
-        total = sum((line.printed for line in lines if line.printed is not None), Decimal(0))
-        stages.append(SheetStage(name=stage.name, lines=tuple(lines), printed=total))
+            is_open = figure.given == "open"
+            if amount or is_open:
+                own.append(_sheet_line(line, figure.percent, amount, None if is_open else shown, step, unit_g))
+        lines.append(tuple(own))
+    stages = _fed(formula, reckoned, lines, ratio, scale)
+    made = Made(ratio, values["pieces"], values.get("pans", 0))
+    kept = sum((stage.kept_back or Decimal(0) for stage in stages), Decimal(0))
+    lost = sum((stage.boiled_off or Decimal(0) for stage in stages), Decimal(0))
+    made_up = sum((one.made_up or Decimal(0) for stage in stages for one in stage.fed), Decimal(0))
     return WeighSheet(
         name=formula.name,
         unit=scale.unit,
-        stages=tuple(stages),
-        beside=_beside(formula, values["flour_g"] / reckoned.flour_g, scale),
-        printed_total=sum((stage.printed for stage in stages), Decimal(0)),
+        stages=stages,
+        beside=_beside(formula, as_written(formula, reckoned), made, scale),
+        printed_total=sum((_summed(own) for own in lines), Decimal(0)) - kept - lost + made_up,
         flour=to_step(values["flour_g"] / unit_g, scale.step),
         total_percent=reckoned.total_percent,
         bench_loss=values["bench_loss"],
@@ -191,5 +264,6 @@ def weigh_sheet(formula: Formula, count: Count, scale: Scale) -> WeighSheet:
         pan=count.pan,
         loads=result.loads,
         notes=reckoned.notes,
-        cures=_cures(scale, [line for stage in stages for line in stage.lines]),
+        cautions=cautions,
+        cures=_cures(scale, [line for own in lines for line in own]),
     )

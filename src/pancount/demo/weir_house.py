@@ -6,9 +6,9 @@ from decimal import Decimal
 from sqlalchemy.orm import Session
 
 from pancount.core.count import Count, Pins
-from pancount.core.formula import Formula, Line, Stage, Usual
+from pancount.core.formula import Beside, BesideKind, Feed, Formula, Line, Stage, StageKind, Usual, with_line
 from pancount.core.pan import RectanglePan, RoundPan
-from pancount.core.pantry import pantry
+from pancount.core.pantry import pantry_with
 from pancount.core.sheet import Scale
 from pancount.store.formulas import keep_new, put_on_desk, save_revision
 from pancount.store.kitchens import ONLY_KITCHEN, Settings, open_kitchen
@@ -24,38 +24,59 @@ BLACK_PAN = RectanglePan(name="Black steel pan", length_cm=40, width_cm=30, dept
 IRON_PAN = RoundPan(name="Iron pan", diameter_cm=30, depth_cm=5)
 LOAF_TIN = RectanglePan(name="Two-pound tin", length_cm=21, width_cm=11, depth_cm=11)
 
-_ROLES = {item.name: item.role for item in pantry()}
+_PANTRY = pantry_with(())
 
 
-def _line(text: str) -> Line:
+def _line(text: str, **more: object) -> Line:
     """A line from "Whole milk 34 %, warm" or "Bread flour 600 g"."""
-    found = re.fullmatch(r"(.+) ([\d.]+) (g|%)(?:, (.+))?", text)
+    found = re.fullmatch(r"(.+?) ([\d.]+) (g|%)(?:, (.+))?", text)
     assert found, text
     name, amount, unit, note = found.groups()
+    known = _PANTRY.find(name)
+    assert known, name
     given = {"weight_g" if unit == "g" else "percent": float(amount)}
-    return Line(name=name, role=_ROLES[name], note=note or "", **given)
+    return Line.model_validate(
+        {"name": name, "role": known.role, "hydration": known.hydration, "note": note or "", **given, **more}
+    )
 
 
-def _stage(name: str, *lines: str) -> Stage:
-    return Stage(name=name, lines=tuple(_line(text) for text in lines))
+def _stage(name: str, kind: StageKind, *lines: str | Line, **more: object) -> Stage:
+    made = tuple(_line(line) if isinstance(line, str) else line for line in lines)
+    return Stage.model_validate({"name": name, "kind": kind, "lines": made, **more})
+
+
+def _beside(name: str, kind: BesideKind, *lines: str) -> Beside:
+    return Beside(name=name, kind=kind, lines=tuple(map(_line, lines)))
 
 
 BUNS = Formula(
     name="Cardamom milk buns",
     styles=("enriched", "cooked-flour paste"),
     stages=(
-        _stage("Cooked-flour paste", "Bread flour 5 %", "Whole milk 19.2 %, cook to 65 °C, cool to 30 °C"),
+        _stage(
+            "Cooked-flour paste",
+            StageKind.PASTE,
+            "Bread flour 5 %",
+            "Whole milk 19.2 %, cook to 65 °C, cool to 30 °C",
+            boiled_off=0.06,
+        ),
         _stage(
             "Dough",
+            StageKind.DOUGH,
             "Bread flour 95 %",
-            "Whole milk 34 %, warm",
+            _line("Whole milk 34 %, warm", held_back=0.1),
             "Egg 11 %, beaten",
-            "Butter 12 %, soft, last",
+            _line("Butter 12 %, soft, last", parts=3),
             "Sugar 10 %",
             "Fine salt 1.8 %",
             "Instant yeast 0.9 %",
             "Cardamom, ground 0.3 %",
         ),
+    ),
+    beside=(
+        _beside("Wash", BesideKind.WASH, "Egg yolk 18 g, beaten", "Whole milk 15 g"),
+        _beside("Topping", BesideKind.TOPPING, "Pearl sugar 40 g"),
+        _beside("For the pans", BesideKind.PAN_OIL, "Butter 16 g, soft"),
     ),
     usual=Usual(piece_g=77, pieces_per_pan=12, pans=2, pan=RIMMED),
 )
@@ -66,18 +87,24 @@ OTHERS: tuple[tuple[Formula, Count], ...] = (
             name="Oat and honey tin loaf",
             styles=("soft", "soaker"),
             stages=(
-                _stage("Soaker", "Rolled oats 80 g", "Water 160 g, boiling, leave 30 min"),
+                _stage("Sponge", StageKind.SPONGE, "Bread flour 150 g", "Whole milk 150 g, 28 °C", "Instant yeast 2 g"),
+                _stage("Soaker", StageKind.SOAKER, "Rolled oats 80 g", "Water 160 g, boiling, leave 30 min"),
                 _stage(
                     "Dough",
-                    "Bread flour 450 g",
+                    StageKind.DOUGH,
+                    "Bread flour 300 g",
                     "Wholemeal flour 150 g",
-                    "Whole milk 210 g",
-                    "Water 40 g",
+                    "Whole milk 60 g",
+                    _line("Water 40 g", held_back=0.5),
                     "Honey 45 g",
                     "Butter 30 g, soft",
                     "Fine salt 12 g",
-                    "Instant yeast 6 g",
+                    "Instant yeast 4 g",
                 ),
+            ),
+            beside=(
+                _beside("Topping", BesideKind.TOPPING, "Rolled oats 20 g"),
+                _beside("For the tin", BesideKind.PAN_OIL, "Butter 8 g, soft"),
             ),
             usual=Usual(
                 piece_g=1150, pieces_per_pan=1, pans=1, bench_loss=0.015, fill_kind="open_tin", fill=0.46, pan=LOAF_TIN
@@ -92,14 +119,38 @@ OTHERS: tuple[tuple[Formula, Count], ...] = (
             flour_g=600,
             stages=(
                 _stage(
+                    "Starter, first step",
+                    StageKind.LEVAIN,
+                    "Sourdough starter 2 %, ripe",
+                    "Type 00 flour 4 %",
+                    "Water 4 %, 26 °C, 6 h",
+                    feeds=(Feed(into="second"),),
+                ),
+                _stage(
+                    "Starter, second step",
+                    StageKind.LEVAIN,
+                    "Type 00 flour 10 %",
+                    "Water 10 %, 26 °C, 4 h",
+                    key="second",
+                    feeds=(Feed(into="dough", share=0.9),),
+                ),
+                _stage(
                     "Dough",
-                    "Type 00 flour 70 %",
+                    StageKind.DOUGH,
+                    "Type 00 flour 56.5 %",
                     "Bread flour 30 %",
-                    "Water 70 %",
+                    _line("Water 56.5 %", held_back=0.1),
                     "Olive oil 4 %",
                     "Sugar 1 %",
                     "Fine salt 2.2 %",
-                    "Instant yeast 0.5 %",
+                    "Instant yeast 0.2 %",
+                    key="dough",
+                ),
+            ),
+            beside=(
+                _beside("For the pan", BesideKind.PAN_OIL, "Olive oil 15 g"),
+                _beside(
+                    "On top", BesideKind.TOPPING, "Tomatoes, chopped 250 g, drained", "Mozzarella 180 g", "Oregano, dried 1 g"
                 ),
             ),
             usual=Usual(piece_g=780, pieces_per_pan=1, pans=1, fill_kind="pan_pizza", fill=0.65, pan=BLACK_PAN),
@@ -111,17 +162,20 @@ OTHERS: tuple[tuple[Formula, Count], ...] = (
             name="Leek and thyme focaccia",
             styles=("wet", "overnight poolish"),
             stages=(
-                _stage("Poolish, overnight", "Bread flour 200 g", "Water 200 g", "Instant yeast 0.4 g"),
+                _stage(
+                    "Poolish, overnight", StageKind.POOLISH, "Bread flour 200 g", "Water 200 g", "Instant yeast 0.4 g"
+                ),
                 _stage(
                     "Dough",
+                    StageKind.DOUGH,
                     "Bread flour 800 g",
-                    "Water 580 g",
-                    "Olive oil 50 g",
-                    "Fine salt 21 g, after the rest",
+                    _line("Water 580 g", held_back=0.1),
                     "Instant yeast 4 g",
                 ),
-                _stage("Folded in", "Leek 160 g, softened and cold", "Thyme 4 g"),
+                _stage("After 20 min", StageKind.LATE, "Fine salt 21 g", _line("Olive oil 50 g", parts=2)),
+                _stage("Folded in", StageKind.INCLUSIONS, "Leek 160 g, softened and cold", "Thyme 4 g"),
             ),
+            beside=(_beside("For the pan", BesideKind.PAN_OIL, "Olive oil 30 g"),),
             usual=Usual(
                 piece_g=1370, pieces_per_pan=1, pans=1, bench_loss=0.03, fill_kind="focaccia", fill=0.9, pan=HALF_SHEET
             ),
@@ -134,15 +188,17 @@ OTHERS: tuple[tuple[Formula, Count], ...] = (
             styles=("soft", "griddle"),
             stages=(
                 _stage(
-                    "Dough",
+                    "Autolyse, 30 min",
+                    StageKind.AUTOLYSE,
                     "Plain flour 500 g",
                     "Yogurt 250 g, not from the fridge",
                     "Water 90 g",
-                    "Olive oil 20 g",
-                    "Honey 8 g",
-                    "Fine salt 9 g",
-                    "Instant yeast 4 g",
                 ),
+                _stage("Dough", StageKind.DOUGH, "Olive oil 20 g", "Honey 8 g", "Fine salt 9 g", "Instant yeast 4 g"),
+            ),
+            beside=(
+                _beside("Brushed on, off the griddle", BesideKind.TOPPING, "Butter 30 g", "Garlic 4 g", "Parsley 5 g"),
+                _beside("For the bench", BesideKind.BENCH, "Plain flour 25 g"),
             ),
             usual=Usual(piece_g=85, pieces_per_pan=1, fill_kind="flatbread"),
         ),
@@ -154,17 +210,23 @@ OTHERS: tuple[tuple[Formula, Count], ...] = (
             styles=("stiff", "soda bath"),
             flour_g=800,
             stages=(
+                _stage("Biga, overnight", StageKind.BIGA, "Bread flour 20 %", "Water 11 %, cool", "Instant yeast 0.05 %"),
                 _stage(
                     "Dough",
-                    "Bread flour 95 %",
+                    StageKind.DOUGH,
+                    "Bread flour 75 %",
                     "Rye flour 5 %",
-                    "Water 52 %",
+                    "Water 41 %",
                     "Butter 5 %, soft",
                     "Malt syrup 2 %",
                     "Fine salt 1.9 %",
-                    "Instant yeast 0.8 %",
+                    "Instant yeast 0.75 %",
                     "Caraway seed 1.2 %",
                 ),
+            ),
+            beside=(
+                _beside("Soda bath", BesideKind.BATH, "Water 2500 g", "Baking soda 125 g"),
+                _beside("Topping", BesideKind.TOPPING, "Coarse salt 12 g"),
             ),
             usual=Usual(piece_g=85),
         ),
@@ -176,16 +238,30 @@ OTHERS: tuple[tuple[Formula, Count], ...] = (
             styles=("stiff", "overnight chill", "honey bath"),
             stages=(
                 _stage(
-                    "Dough",
-                    "Bread flour 900 g",
-                    "Wholemeal flour 100 g",
-                    "Water 560 g, cool",
-                    "Malt syrup 30 g",
-                    "Fine salt 19 g",
-                    "Instant yeast 3 g",
-                    "Sunflower seeds 60 g",
-                    "Sesame seeds 40 g",
+                    "Soaker, overnight", StageKind.SOAKER, "Sunflower seeds 60 g", "Sesame seeds 40 g", "Water 40 g, cool"
                 ),
+                _stage(
+                    "Old dough, from the last batch",
+                    StageKind.OLD_DOUGH,
+                    "Bread flour 100 g",
+                    "Water 58 g",
+                    "Fine salt 2 g",
+                    "Instant yeast 0.3 g",
+                ),
+                _stage(
+                    "Dough",
+                    StageKind.DOUGH,
+                    "Bread flour 800 g",
+                    "Wholemeal flour 100 g",
+                    "Water 462 g, cool",
+                    "Malt syrup 30 g",
+                    "Fine salt 17 g",
+                    "Instant yeast 2.7 g",
+                ),
+            ),
+            beside=(
+                _beside("Honey bath", BesideKind.BATH, "Water 4000 g", "Honey 30 g"),
+                _beside("Topping", BesideKind.TOPPING, "Sesame seeds 30 g"),
             ),
             usual=Usual(piece_g=110, bench_loss=0.015),
         ),
@@ -196,11 +272,12 @@ OTHERS: tuple[tuple[Formula, Count], ...] = (
             name="Squash rolls",
             styles=("enriched", "mash"),
             stages=(
+                _stage("Squash mash", StageKind.MASH, "Squash, mashed 240 g, dry and cool"),
                 _stage(
                     "Dough",
+                    StageKind.DOUGH,
                     "Bread flour 600 g",
-                    "Squash, mashed 240 g, dry and cool",
-                    "Whole milk 150 g",
+                    _line("Whole milk 150 g", held_back=0.2),
                     "Egg 50 g",
                     "Butter 60 g, soft",
                     "Sugar 40 g",
@@ -208,20 +285,16 @@ OTHERS: tuple[tuple[Formula, Count], ...] = (
                     "Instant yeast 6 g",
                 ),
             ),
+            beside=(
+                _beside("Filling", BesideKind.FILLING, "Cream cheese 160 g, cold", "Chives 8 g"),
+                _beside("Wash", BesideKind.WASH, "Egg yolk 18 g", "Whole milk 15 g"),
+                _beside("For the bench", BesideKind.BENCH, "Bread flour 15 g"),
+            ),
             usual=Usual(piece_g=68, pieces_per_pan=16, pans=1, pan=SQUARE_TIN),
         ),
         Count(pan=SQUARE_TIN),
     ),
 )
-
-
-def _with_line(formula: Formula, stage: int, line: int, percent: float) -> Formula:
-    """The formula with one line's percentage as it was in an earlier revision."""
-    lines = list(formula.stages[stage].lines)
-    lines[line] = lines[line].model_copy(update={"percent": percent})
-    stages = list(formula.stages)
-    stages[stage] = stages[stage].model_copy(update={"lines": tuple(lines)})
-    return formula.model_copy(update={"stages": tuple(stages)})
 
 
 CARD = """Squash rolls, the old card (makes 16)
@@ -253,10 +326,10 @@ def fill_demo_kitchen(session: Session) -> bool:
         return False
     for formula, count in OTHERS:
         keep_new(session, ONLY_KITCHEN, formula, count, "As first written")
-    first = _with_line(_with_line(BUNS, 1, 3, 15), 1, 7, 0.4)
+    first = with_line(with_line(BUNS, 1, 3, percent=15.0), 1, 7, percent=0.4)
     state = keep_new(session, ONLY_KITCHEN, first, Count(pan=RIMMED), "As first written")
     for revised, note in (
-        (_with_line(BUNS, 1, 7, 0.4), "Less butter: 15 was greasy"),
+        (with_line(BUNS, 1, 7, percent=0.4), "Less butter: 15 was greasy"),
         (BUNS, "A little less cardamom"),
     ):
         state = save_revision(session, ONLY_KITCHEN, state.head.id, revised, state.head.latest_number, note)

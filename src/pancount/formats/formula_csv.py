@@ -23,8 +23,8 @@ def write_csv(formula: Formula) -> str:
         for line, figure in zip(stage.lines, figures.lines, strict=True):
             amounts = ("", "") if figure.given == "open" else (f"{figure.percent:.6g}", f"{figure.weight_g:.6g}")
             rows.writerow((_plain(stage.name), _plain(line.name), line.role or "", *amounts, _plain(line.note)))
-    for stage in formula.beside:
-        for line in stage.lines:
+    for beside in formula.beside:
+        for line in beside.lines:
             weight = "" if line.weight_g is None else f"{line.weight_g:.6g}"
-            rows.writerow((_plain(stage.name), _plain(line.name), line.role or "", "", weight, _plain(line.note)))
+            rows.writerow((_plain(beside.name), _plain(line.name), line.role or "", "", weight, _plain(line.note)))
     return out.getvalue()

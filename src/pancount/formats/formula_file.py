@@ -7,20 +7,22 @@ from pydantic import ValidationError
 
 from pancount.core.base import Frozen
 from pancount.core.count import Count
+from pancount.core.earlier import SCHEMA_NUMBER, brought_up
 from pancount.core.errors import CoreError, Place
 from pancount.core.formula import Formula, complete
 from pancount.core.reckon import reckon
 from pancount.formats.sentences import sentence
 
-SCHEMA_ID = "urn:pancount:formula:2"
+SCHEMA_ID = "urn:pancount:formula:3"
 
 
 class FormulaFile(Frozen):
     """What stands in a formula file."""
 
     format: Literal["pancount-formula"] = "pancount-formula"
-    version: Literal[1, 2] = 2
-    """2 adds what is kept beside the dough, the steps, and each line's text and band; a file of version 1 reads as it is."""
+    version: Literal[1, 2, 3] = 3
+    """2 added what is kept beside the dough, the steps, and each line's text and band; 3 what each stage is, where it
+    goes, what is held back and boils off, and a starter's hydration. Files of 1 and 2 are brought up as they are read."""
     formula: Formula
     count: Count = Count()
 
@@ -39,6 +41,17 @@ def write_formula(formula: Formula, count: Count) -> str:
     """A formula file as text, with what is not given left out."""
     body = FormulaFile(formula=formula, count=count).model_dump(mode="json", exclude_none=True)
     return json.dumps(body, ensure_ascii=False, indent=2) + "\n"
+
+
+def _brought_up(found: dict[str, Any]) -> dict[str, Any]:
+    """A file of an earlier version with its formula as it is now; what is broken in it is left to be told."""
+    version, formula = found.get("version"), found.get("formula")
+    if type(version) is not int or not 1 <= version < SCHEMA_NUMBER or not isinstance(formula, dict):
+        return found
+    for part in ("stages", "beside"):
+        if not isinstance(formula.get(part, []), list) or not all(isinstance(x, dict) for x in formula.get(part, [])):
+            return found
+    return found | {"formula": brought_up(formula, version)}
 
 
 def read_formula(data: bytes) -> FormulaFile:
@@ -60,7 +73,7 @@ def read_formula(data: bytes) -> FormulaFile:
     if not isinstance(found, dict) or found.get("format") != "pancount-formula":
         raise Unreadable([(("format",), 'This is not a formula file: it does not say "format": "pancount-formula".')])
     try:
-        file = FormulaFile.model_validate(found)
+        file = FormulaFile.model_validate(_brought_up(found))
     except ValidationError as error:
         raise Unreadable([(problem["loc"], sentence(problem)) for problem in error.errors()]) from error
     try:

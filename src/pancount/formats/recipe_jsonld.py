@@ -12,7 +12,7 @@ from html.parser import HTMLParser
 from typing import Any
 
 from pancount.core.count import Count
-from pancount.core.formula import Formula, Line
+from pancount.core.formula import Formula, Line, everything
 from pancount.core.reckon import reckon
 from pancount.core.taking.dough import number_words
 from pancount.core.taking.taken import LONGEST_TEXT
@@ -183,7 +183,7 @@ def write_recipe(formula: Formula, count: Count) -> str:
     listed: list[str] = []
     weights = [[f.weight_g if f.given != "open" else None for f in s.lines] for s in reckoned.stages]
     weights += [[line.weight_g for line in stage.lines] for stage in formula.beside]
-    for stage, grams in zip((*formula.stages, *formula.beside), weights, strict=True):
+    for stage, grams in zip(everything(formula), weights, strict=True):
         listed += [_listed(line, g) for line, g in zip(stage.lines, grams, strict=True)]
         supplies = [_as_supply(line, g) for line, g in zip(stage.lines, grams, strict=True)]
         step = {"@type": "HowToDirection", "text": f"Weigh out: {stage.name or 'dough'}.", "supply": supplies}

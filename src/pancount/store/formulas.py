@@ -9,17 +9,15 @@ from sqlalchemy.orm import Session
 
 from pancount.core.base import Frozen
 from pancount.core.count import Count
+from pancount.core.earlier import SCHEMA_NUMBER, brought_up
 from pancount.core.errors import CoreError
-from pancount.core.formula import Formula, complete, without_blank_lines
+from pancount.core.formula import Formula, complete, everything, without_blank_lines
+from pancount.core.gauges import true_water_percent
 from pancount.core.pantry import Ingredient, Pantry
 from pancount.core.reckon import reckon
-from pancount.core.water import true_water_percent
 from pancount.store.errors import Behind, NotFound
-from pancount.store.pantry import known_ingredients, learn_ingredients
+from pancount.store.pantry import kitchen_pantry, learn_ingredients
 from pancount.store.tables import FormulaRow, RevisionRow
-
-SCHEMA_NUMBER = 2
-"""Of the formula as stored in a revision. A change of the core's Formula raises it and adds a migration."""
 
 MOST_LISTED = 2_000
 
@@ -67,6 +65,19 @@ def _body(model: Frozen) -> dict[str, Any]:
     return model.model_dump(mode="json")
 
 
+def _formula(body: dict[str, Any], schema_number: int) -> Formula:
+    """A stored formula, brought up from the release that stored it."""
+    return Formula.model_validate(brought_up(body, schema_number))
+
+
+def _on_desk(row: FormulaRow) -> Formula:
+    return _formula(row.desk_formula, row.desk_schema)
+
+
+def _lay(row: FormulaRow, formula: Formula) -> None:
+    row.desk_formula, row.desk_schema = _body(formula), SCHEMA_NUMBER
+
+
 def _head(row: FormulaRow) -> FormulaHead:
     return FormulaHead(
         id=row.id,
@@ -84,7 +95,7 @@ def _head(row: FormulaRow) -> FormulaHead:
 def _state(row: FormulaRow) -> FormulaState:
     return FormulaState(
         head=_head(row),
-        formula=Formula.model_validate(row.desk_formula),
+        formula=_on_desk(row),
         count=Count.model_validate(row.desk_count),
         base_number=row.desk_base,
         version=row.version,
@@ -104,7 +115,7 @@ def _headline(session: Session, row: FormulaRow, formula: Formula) -> None:
     row.liquid_percent = row.true_water_percent = None
     with suppress(CoreError):  # a draft without flour has no percentages
         row.liquid_percent = reckon(formula).liquid_percent
-        row.true_water_percent = true_water_percent(formula, Pantry(known_ingredients(session, row.kitchen_id)))
+        row.true_water_percent = true_water_percent(formula, kitchen_pantry(session, row.kitchen_id))
 
 
 def _touch(row: FormulaRow) -> None:
@@ -131,6 +142,7 @@ def start_formula(session: Session, kitchen_id: int, formula: Formula, count: Co
         latest_number=0,
         unsaved=True,
         desk_formula=_body(formula),
+        desk_schema=SCHEMA_NUMBER,
         desk_count=_body(count),
         desk_base=0,
         version=1,
@@ -149,8 +161,9 @@ def put_on_desk(
     row = _get(session, kitchen_id, formula_id, lock=True)
     if row.version != version:
         raise Behind("This formula was changed in another window. Your text is kept in this one.")
-    changed = row.desk_formula != _body(formula)
-    row.desk_formula, row.desk_count = _body(formula), _body(count)
+    changed = _on_desk(row) != formula
+    _lay(row, formula)
+    row.desk_count = _body(count)
     row.version += 1
     if changed:
         _touch(row)
@@ -189,7 +202,8 @@ def save_revision(
         )
     )
     row.latest_number = row.desk_base = number
-    row.desk_formula, row.unsaved = _body(formula), False
+    _lay(row, formula)
+    row.unsaved = False
     row.version += 1
     _headline(session, row, formula)
     _touch(row)
@@ -212,7 +226,7 @@ def _revision(session: Session, row: FormulaRow, number: int) -> Revision:
     if found is None:
         raise NotFound(f"There is no revision {number} of this formula.")
     head = RevisionHead(number=found.number, note=found.note, saved_at=found.saved_at)
-    return Revision(head=head, formula=Formula.model_validate(found.body))
+    return Revision(head=head, formula=_formula(found.body, found.schema_number))
 
 
 def get_revision(session: Session, kitchen_id: int, formula_id: int, number: int) -> Revision:
@@ -275,7 +289,7 @@ def _latest(session: Session, row: FormulaRow) -> Formula:
     """What a formula's headline speaks of: its latest revision, or before the first, what lies on its desk."""
     if row.latest_number:
         return _revision(session, row, row.latest_number).formula
-    return Formula.model_validate(row.desk_formula)
+    return _on_desk(row)
 
 
 def _using(session: Session, kitchen_id: int, names: set[str]) -> list[tuple[FormulaRow, Formula]]:
@@ -284,8 +298,7 @@ def _using(session: Session, kitchen_id: int, names: set[str]) -> list[tuple[For
     found = []
     for row in rows:
         formula = _latest(session, row)
-        lines = [line for stage in (*formula.stages, *formula.beside) for line in stage.lines]
-        if any(line.name.casefold() in names for line in lines):
+        if any(line.name.casefold() in names for stage in everything(formula) for line in stage.lines):
             found.append((row, formula))
     return found
 
@@ -303,9 +316,9 @@ def _water(formula: Formula, pantry: Pantry) -> float | None:
 
 def uses(session: Session, kitchen_id: int, ingredient: Ingredient) -> tuple[Use, ...]:
     """Where an ingredient is used, and what its new figures would make of each."""
-    known = known_ingredients(session, kitchen_id)
-    before = next((i for i in known if i.name == ingredient.name), None)
-    now, then = Pantry(known), Pantry([i for i in known if i.name != ingredient.name] + [ingredient])
+    now = kitchen_pantry(session, kitchen_id)
+    before = next((i for i in now.ingredients if i.name == ingredient.name), None)
+    then = Pantry([i for i in now.ingredients if i.name != ingredient.name] + [ingredient])
     return tuple(
         Use(
             formula_id=row.id,
@@ -320,7 +333,7 @@ def uses(session: Session, kitchen_id: int, ingredient: Ingredient) -> tuple[Use
 
 def reckon_missing(session: Session, kitchen_id: int) -> None:
     """Work out true water where a formula was saved before it was reckoned (release 0.1)."""
-    pantry = Pantry(known_ingredients(session, kitchen_id))
+    pantry = kitchen_pantry(session, kitchen_id)
     query = select(FormulaRow).where(FormulaRow.kitchen_id == kitchen_id, FormulaRow.true_water_percent.is_(None))
     for row in session.scalars(query):
         row.true_water_percent = _water(_latest(session, row), pantry)
@@ -328,7 +341,7 @@ def reckon_missing(session: Session, kitchen_id: int) -> None:
 
 def reckon_again(session: Session, kitchen_id: int, *changed: Ingredient | None) -> int:
     """Work out the headline of every formula that uses these ingredients once more. Returns how many there are."""
-    pantry = Pantry(known_ingredients(session, kitchen_id))
+    pantry = kitchen_pantry(session, kitchen_id)
     found = _using(session, kitchen_id, _names(*changed))
     for row, formula in found:
         row.true_water_percent = _water(formula, pantry)

@@ -6,6 +6,7 @@ from pydantic import Field
 from sqlalchemy.orm import Session
 
 from pancount.core.base import PLAIN, Frozen
+from pancount.core.practice import Practice
 from pancount.core.sheet import Scale
 from pancount.core.taking.habits import Habits
 from pancount.core.taking.taken import Mapping
@@ -25,6 +26,7 @@ class Settings(Frozen):
     scale: Scale = Scale()
     length_unit: Literal["cm", "in"] = "cm"
     paper: Literal["A4", "Letter"] = "A4"
+    practice: Practice = Practice()
     habits: Habits = Habits()
     columns: dict[Annotated[str, Field(max_length=1000, pattern=PLAIN)], Mapping] = Field({}, max_length=MOST_TABLES)
     """Which column of a table holds what, by the table's head: mapped once, remembered."""

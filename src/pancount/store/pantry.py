@@ -10,7 +10,7 @@ from sqlalchemy.orm import Session
 
 from pancount.core.base import Frozen
 from pancount.core.formula import Formula, Role
-from pancount.core.pantry import Ingredient, Pantry, pantry
+from pancount.core.pantry import Ingredient, Pantry, pantry, pantry_with
 from pancount.core.taking.habits import CupWeighing, Kitchen
 from pancount.store.errors import Behind, NotFound
 from pancount.store.kitchens import get_kitchen
@@ -65,9 +65,9 @@ def list_pantry(session: Session, kitchen_id: int) -> tuple[PantryItem, ...]:
     return (*found, *(PantryItem(ingredient=_own(row), version=row.version, shipped=False) for row in added))
 
 
-def known_ingredients(session: Session, kitchen_id: int) -> tuple[Ingredient, ...]:
-    """Every ingredient as the kitchen has it."""
-    return tuple(item.ingredient for item in list_pantry(session, kitchen_id))
+def kitchen_pantry(session: Session, kitchen_id: int) -> Pantry:
+    """The pantry as the kitchen has it."""
+    return pantry_with(own_ingredients(session, kitchen_id))
 
 
 def put_ingredient(session: Session, kitchen_id: int, ingredient: Ingredient, version: int) -> PantryItem:

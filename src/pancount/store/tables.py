@@ -64,6 +64,8 @@ class FormulaRow(Base):
     true_water_percent: Mapped[float | None]
     unsaved: Mapped[bool]
     desk_formula: Mapped[dict[str, Any]] = mapped_column(JSONB)
+    desk_schema: Mapped[int] = mapped_column(server_default="2")
+    """The schema number that the formula on the desk was laid with."""
     desk_count: Mapped[dict[str, Any]] = mapped_column(JSONB)
     desk_base: Mapped[int] = mapped_column(default=0)
     """The revision that the desk started from; 0 before the first."""

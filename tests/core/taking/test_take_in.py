@@ -147,7 +147,7 @@ class TestFigures:
         counted = dict.fromkeys(dough.ranges, 0.0)
         for line in weighed:
             grams = rng.uniform(line.band.low_g, line.band.high_g)
-            flour += grams * (line.role is Role.FLOUR)
+            flour += grams * line.flour
             for key in counted:
                 counted[key] += grams * rng.uniform(line.shares[key][0], line.shares[key][2])
         for key, found in dough.ranges.items():

@@ -6,9 +6,12 @@ from functools import cached_property
 from itertools import product
 
 from pancount.core.base import Band
-from pancount.core.formula import Role
+from pancount.core.formula import Line, Role
+from pancount.core.gauges import DRY, MAY_HOLD_WATER
 from pancount.core.measures import measures
 from pancount.core.pantry import Ingredient
+from pancount.core.practice import Practice
+from pancount.core.reckon import flour_share, liquid_share
 from pancount.core.taking.amounts import Part
 from pancount.core.taking.bands import Range, Term, range_of, usual, widths
 from pancount.core.taking.habits import Habits, questions
@@ -19,8 +22,8 @@ from pancount.core.taking.weigh import Weight, surest, union
 SHARED = ("cup_way", "system")
 """Answers that move many lines at once: a baker fills every cup in one way. So they are tried one by one, and the range
 holds all of them; what else is open moves one line alone, and stands in its band."""
-YEAST_AS_INSTANT = {"Instant yeast": 1.0, "Active dry yeast": 1 / 1.2, "Fresh yeast": 1 / 3}
-"""By weight, fresh : active dry : instant = 3 : 1.2 : 1. Common practice, no source."""
+INSIDE = {"water", "salt", "sugars"}
+"""Figures that do not count what stays inside pieces of leek, raisins or nuts."""
 FIGURES = {
     "liquid": "Liquid",
     "water": "True water",
@@ -36,8 +39,6 @@ NONE: Share = (0.0, 0.0, 0.0)
 ALL: Share = (1.0, 1.0, 1.0)
 UNKNOWN_WATER: dict[Role | None, Share] = {Role.LIQUID: (0.85, 1.0, 1.0)}
 """Water in what nobody has analysed: a liquid is nearly all water; flour, sugar, salt and leaven next to none."""
-MAY_HOLD_WATER: Share = (0.0, 0.3, 1.0)
-DRY = {Role.FLOUR, Role.SUGAR, Role.SALT, Role.LEAVEN}
 
 
 @dataclass(frozen=True, slots=True)
@@ -47,12 +48,19 @@ class Weighed:
     item: Item
     band: Band
     role: Role | None
+    flour: float
+    """How much of it is flour, 0 to 1."""
     shares: dict[str, Share]
+
+    @property
+    def floured(self) -> Band:
+        """The flour in it."""
+        return self.band.times(*3 * (self.flour,))
 
     def term(self, share: Share) -> Term:
         """As it counts in a percentage of flour."""
         b = self.band
-        return Term(b.low_g, b.usual_g, b.high_g, *share, float(self.role is Role.FLOUR))
+        return Term(b.low_g, b.usual_g, b.high_g, *share, self.flour)
 
 
 def role_of(item: Item, ingredients: Sequence[Ingredient]) -> Role | None:
@@ -62,12 +70,19 @@ def role_of(item: Item, ingredients: Sequence[Ingredient]) -> Role | None:
     return ingredients[0].role if ingredients else None
 
 
+def _line_of(role: Role | None, ingredients: Sequence[Ingredient]) -> Line:
+    """The formula's line that it would be, to ask how much of it is flour and liquid."""
+    return Line(role=role, hydration=ingredients[0].hydration if ingredients and role is Role.LEAVEN else None)
+
+
 def _share(figure: str, role: Role | None, ingredients: Sequence[Ingredient]) -> Share:
-    if figure == "liquid":
-        return ALL if role is Role.LIQUID else NONE
+    line = _line_of(role, ingredients)
+    if figure == "liquid" or (figure == "water" and line.hydration is not None):
+        share = liquid_share(line)
+        return (share, share, share)
     if figure == "yeast":
-        shares = [YEAST_AS_INSTANT.get(i.name, 0.0) for i in ingredients]
-    elif figure == "water" and role is Role.FLOUR:
+        shares = [Practice().as_instant(i.name) for i in ingredients]
+    elif (figure != "salt" and role is Role.FLOUR) or (figure in INSIDE and role is Role.INCLUSION):
         return NONE
     elif not ingredients or ingredients[0].composition is None:
         return _unknown(figure, role)
@@ -78,7 +93,7 @@ def _share(figure: str, role: Role | None, ingredients: Sequence[Ingredient]) ->
 
 def _unknown(figure: str, role: Role | None) -> Share:
     if figure == "water" and role not in DRY:
-        return UNKNOWN_WATER.get(role, MAY_HOLD_WATER)
+        return UNKNOWN_WATER.get(role, (0.0, MAY_HOLD_WATER, 1.0))
     return ALL if (figure, role) in (("salt", Role.SALT), ("sugars", Role.SUGAR)) else NONE
 
 
@@ -109,10 +124,9 @@ class Dough:
                 continue
             ingredients, _ = self.page.meant(item, habits)
             role = role_of(item, ingredients)
-            line = Weighed(item, weight.band, role, self._shares_of(item, role, ingredients))
-            found.append((line, weight.percent))
-            if role is Role.FLOUR:
-                (in_percent if weight.percent else grams).append(weight.band.usual_g)
+            flour = flour_share(_line_of(role, ingredients))
+            found.append((Weighed(item, weight.band, role, flour, self._shares_of(item, role, ingredients)), weight.percent))
+            (in_percent if weight.percent else grams).append(weight.band.usual_g * flour)
         whole, percent = sum(grams), sum(in_percent)
         flour_g = whole / (1 - percent / 100) if whole > 0 and percent < 100 else whole or FLOUR_IN_PERCENT_G
         return [
@@ -143,7 +157,7 @@ class Dough:
 
     def terms(self, figure: str, lines: Sequence[Weighed]) -> list[Term]:
         """Lines as they count in one figure; those that cannot are left out."""
-        return [w.term(w.shares[figure]) for w in lines if w.role is Role.FLOUR or w.shares[figure] != NONE]
+        return [w.term(w.shares[figure]) for w in lines if w.flour or w.shares[figure] != NONE]
 
     @cached_property
     def ranges(self) -> dict[str, Range]:
@@ -162,7 +176,7 @@ class Dough:
         """Each line's percentage of flour with its exact range."""
         found: dict[tuple[int, int], list[Range | None]] = {}
         for lines in self.ways:
-            flours = [w.band for w in lines if w.role is Role.FLOUR]
+            flours = [w.floured for w in lines if w.flour]
             low, middle, high = (sum(getattr(b, end) for b in flours) for end in ("low_g", "usual_g", "high_g"))
             for w in lines:
                 found.setdefault((w.item.line, w.item.part), []).append(_percent(w, low, middle, high))
@@ -176,7 +190,7 @@ class Dough:
         """The headline figures, each with the line behind most of its range; `called` names the lines."""
         found = []
         for key, r in self.ranges.items():
-            lines = [w for w in self.widest if w.role is Role.FLOUR or w.shares[key] != NONE]
+            lines = [w for w in self.widest if w.flour or w.shares[key] != NONE]
             by_name: dict[str, float] = {}
             widest: dict[str, tuple[float, Item]] = {}
             for w, width in zip(lines, widths(self.terms(key, lines)), strict=True):
@@ -203,14 +217,12 @@ class Dough:
 
 
 def _percent(w: Weighed, low: float, middle: float, high: float) -> Range | None:
-    """A line over all flour, whose low, usual and high are given; a flour is part of both halves. [%]"""
+    """A line over all flour, whose low, usual and high are given; what is flour in it is part of both halves. [%]"""
     if low <= 0:
         return None
-    b = w.band
-    if w.role is Role.FLOUR:
-        least, most = b.low_g + high - b.high_g, b.high_g + low - b.low_g
-        return Range(100 * b.low_g / least, 100 * b.usual_g / middle, 100 * b.high_g / most)
-    return Range(100 * b.low_g / high, 100 * b.usual_g / middle, 100 * b.high_g / low)
+    b, f = w.band, w.flour
+    least, most = high - f * (b.high_g - b.low_g), low + f * (b.high_g - b.low_g)
+    return Range(100 * b.low_g / least, 100 * b.usual_g / middle, 100 * b.high_g / most)
 
 
 def _cure(item: Item, weight: Weight) -> str:

@@ -3,19 +3,21 @@
 from pancount.core.base import MOST_GRAMS, Band
 from pancount.core.count import Count, Pins
 from pancount.core.errors import CoreError
-from pancount.core.formula import Formula, Line, Role, Span, Stage, Step, Usual
-from pancount.core.reckon import reckon
+from pancount.core.formula import Beside, BesideKind, Formula, Line, Role, Span, Stage, Step, Usual
+from pancount.core.pantry import pantry_with
+from pancount.core.reckon import flour_share, reckon
+from pancount.core.stages import kinds_named
 from pancount.core.taking.facts import Fact
 from pancount.core.taking.pages import Makes, without_number
 from pancount.core.taking.taken import TakenIn, TakenLine, Thing, Where
 
-BESIDE: dict[Where, str] = {
-    "wash": "Wash",
-    "topping": "Topping",
-    "filling": "Filling",
-    "bath": "Bath",
-    "pan": "For the pan",
-    "bench": "For the bench",
+BESIDE: dict[Where, tuple[str, BesideKind]] = {
+    "wash": ("Wash", BesideKind.WASH),
+    "topping": ("Topping", BesideKind.TOPPING),
+    "filling": ("Filling", BesideKind.FILLING),
+    "bath": ("Bath", BesideKind.BATH),
+    "pan": ("For the pan", BesideKind.PAN_OIL),
+    "bench": ("For the bench", BesideKind.BENCH),
 }
 """What is kept out of the dough, by where it goes."""
 FILL_OF = {"rectangle": "focaccia", "round": "pan_pizza"}
@@ -29,31 +31,38 @@ def make_formula(taken: TakenIn) -> tuple[Formula, Count]:
     is for the baker to finish.
     """
     stages: dict[str, list[Line]] = {}
-    beside: dict[str, list[Line]] = {}
+    beside: dict[Where, list[Line]] = {}
     for line in taken.lines:
         for thing in line.things:
             if thing.where == "dough":
                 stages.setdefault(line.group or "Dough", []).append(_line(line, thing))
             else:
-                beside.setdefault(BESIDE[thing.where], []).append(_line(line, thing))
+                beside.setdefault(thing.where, []).append(_line(line, thing))
     formula = Formula(
         name=taken.title,
         stages=_stages(stages)[:50] or (Stage(name="Dough"),),
-        beside=_stages(beside),
+        beside=tuple(
+            Beside(name=BESIDE[where][0], kind=BESIDE[where][1], lines=tuple(found[:500])) for where, found in beside.items()
+        ),
         steps=tuple(_step(line) for line in taken.lines if line.kind == "step" and line.text.strip())[:500],
     )
     return _counted(formula, taken.makes)
 
 
 def _stages(lines: dict[str, list[Line]]) -> tuple[Stage, ...]:
-    return tuple(Stage(name=name[:300], lines=tuple(found[:500])) for name, found in lines.items())
+    kinds = kinds_named(list(lines))
+    return tuple(
+        Stage(name=name[:300], kind=kind, lines=tuple(found[:500]))
+        for kind, (name, found) in zip(kinds, lines.items(), strict=True)
+    )
 
 
 def _line(line: TakenLine, thing: Thing) -> Line:
-    band = thing.band
+    band, known = thing.band, pantry_with(()).find(thing.name)
     return Line(
         name=thing.name[:300],
         role=thing.role,
+        hydration=known.hydration if known and thing.role is Role.LEAVEN else None,
         weight_g=band.usual_g if band else None,
         note=thing.state[:300],
         written=line.text.strip()[:1000],
@@ -100,5 +109,5 @@ def _counted(formula: Formula, makes: Makes) -> tuple[Formula, Count]:
 
 
 def _flour_g(formula: Formula) -> float | None:
-    flour = sum(line.weight_g or 0 for s in formula.stages for line in s.lines if line.role is Role.FLOUR)
+    flour = sum((line.weight_g or 0) * flour_share(line) for s in formula.stages for line in s.lines)
     return flour if 0 < flour <= MOST_GRAMS else None

@@ -61,7 +61,7 @@ def take_in(text: str, settled: Iterable[Settled], kitchen: Kitchen, system: Sys
 
 
 def _flour(dough: Dough) -> Band | None:
-    bands = [w.band for w in dough.widest if w.role is Role.FLOUR]
+    bands = [w.floured for w in dough.widest if w.flour]
     total = None
     for band in bands:
         total = band if total is None else total.plus(band)

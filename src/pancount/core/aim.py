@@ -1,0 +1,65 @@
+"""Aiming a gauge at a wanted figure by letting one line give way. Linear, so it is met exactly."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from pancount.core.base import Frozen
+from pancount.core.errors import CannotChange
+from pancount.core.formula import Formula, at, with_line
+from pancount.core.gauges import character, gauge_rules, share_in
+from pancount.core.pantry import Pantry
+from pancount.core.practice import Practice
+from pancount.core.reckon import flour_share, reckon, weight_of
+
+AimedAt = Literal["liquid", "water", "fat", "sugars", "egg", "salt", "yeast"]
+Spot = Annotated[int, Field(ge=0, le=1000)]
+
+
+class Aim(Frozen):
+    """A gauge, the figure wanted of it [%], and the line that gives way."""
+
+    gauge: AimedAt
+    wanted: Annotated[float, Field(ge=0, le=1000)]
+    stage: Spot
+    line: Spot
+
+
+def with_percent(formula: Formula, s: int, n: int, percent: float, flour_g: float) -> Formula:
+    """The formula with a line at so much of its flour, given in grams or percent as it was. What was sure of it is not. [%]"""
+    if formula.stages[s].lines[n].weight_g is None:
+        return with_line(formula, s, n, percent=percent, band=None)
+    return with_line(formula, s, n, weight_g=weight_of(percent, flour_g), band=None)
+
+
+def line_at(formula: Formula, s: int, n: int) -> None:
+    """Refuse a line that is not there. Raises `CannotChange`."""
+    if s >= len(formula.stages) or n >= len(formula.stages[s].lines):
+        raise CannotChange("There is no such line any more.", at(s, n))
+
+
+def aim(formula: Formula, aimed: Aim, pantry: Pantry, practice: Practice) -> Formula:
+    """The formula with one line changed so that the gauge reads what is wanted; all flour stays as it is.
+
+    Raises `CannotChange` where the line brings nothing to the gauge, is flour itself, or would have to be less than
+    nothing, and what `reckon` raises.
+    """
+    s, n = aimed.stage, aimed.line
+    line_at(formula, s, n)
+    line, stage = formula.stages[s].lines[n], formula.stages[s]
+    name, label = line.name or "This line", gauge_rules()[aimed.gauge].label.lower()
+    if flour_share(line):
+        raise CannotChange(f"{name} is part of the 100 %, so it cannot give way. Choose another line.", at(s, n))
+    reckoned = reckon(formula, practice.starter)
+    holds = share_in(aimed.gauge, line, pantry.find(line.name), stage.kind, practice) * reckoned.stages[s].reach
+    if not holds:
+        raise CannotChange(f"{name} brings no {label}. Choose a line that does.", at(s, n))
+    now = character(formula, reckoned, pantry, practice).gauges[aimed.gauge].value
+    has = reckoned.stages[s].lines[n].percent
+    percent = has + (aimed.wanted - now) / holds
+    if percent < -1e-9:
+        raise CannotChange(
+            f"{name} would have to be less than nothing: without any of it, {label} is {now - has * holds:.1f} %.",
+            at(s, n),
+        )
+    return with_percent(formula, s, n, max(0.0, percent), reckoned.flour_g)

@@ -1,0 +1,208 @@
+"""Changes of a formula that take more than typing: one function a change, all `Formula -> Formula`, with what they do.
+
+The screen asks for one of these by its `change`; it holds no rule itself. Each comes back with what the dough was and is,
+so that both can be seen before it is taken.
+"""
+
+from collections.abc import Callable, Mapping
+from typing import Annotated, Any, Literal
+
+from pydantic import Field, ValidationError
+
+from pancount.core.aim import Aim, aim
+from pancount.core.base import Frozen, Grams
+from pancount.core.compare import BringOver, bring_over
+from pancount.core.errors import CannotChange
+from pancount.core.formula import Formula
+from pancount.core.gauges import Character, GaugeName, character, gauge_rules
+from pancount.core.label import contents
+from pancount.core.moving import NewStage, cooked, feed, keep_back, move_in, move_out, straight
+from pancount.core.pantry import Allergen, Pantry
+from pancount.core.practice import Practice
+from pancount.core.reckon import reckon
+from pancount.core.rows import RowChange, ShownPercent, change_row, set_shown_percent
+from pancount.core.swaps import SwapLine, chosen_swap, free_of, swap
+
+Spot = Annotated[int, Field(ge=0, le=1000)]
+
+
+class MoveIn(NewStage):
+    """Make a stage of part of the dough."""
+
+    change: Literal["move_in"] = "move_in"
+
+
+class MoveOut(Frozen):
+    """Put a stage back into what it goes into; all of them where `stage` is None: a straight dough."""
+
+    change: Literal["move_out"] = "move_out"
+    stage: Spot | None = None
+
+
+class FeedStage(Frozen):
+    """Let a share of a stage go into another; 0 lets it go there no more."""
+
+    change: Literal["feed"] = "feed"
+    stage: Spot
+    into: Spot
+    share: Annotated[float, Field(ge=0, le=1)]
+
+
+class KeepBack(Frozen):
+    """Keep so much of a stage as seed. [g]"""
+
+    change: Literal["keep_back"] = "keep_back"
+    stage: Spot
+    kept_g: Grams
+
+
+class Cooked(Frozen):
+    """What a cooked stage weighs on the scale. [g]"""
+
+    change: Literal["cooked"] = "cooked"
+    stage: Spot
+    cooked_g: Grams
+
+
+class SetRow(RowChange):
+    """The total of an ingredient in the whole formula."""
+
+    change: Literal["set_row"] = "set_row"
+
+
+class SetShown(ShownPercent):
+    """A line's percentage as this kitchen shows it."""
+
+    change: Literal["set_shown"] = "set_shown"
+
+
+class AimAt(Aim):
+    """Aim a gauge."""
+
+    change: Literal["aim"] = "aim"
+
+
+class SwapOne(SwapLine):
+    """Swap an ingredient."""
+
+    change: Literal["swap"] = "swap"
+
+
+class FreeOf(Frozen):
+    """Swap everything that holds an allergen."""
+
+    change: Literal["free_of"] = "free_of"
+    allergen: Allergen
+
+
+class Bring(BringOver):
+    """Bring a line or a stage over from another formula."""
+
+    change: Literal["bring_over"] = "bring_over"
+
+
+Change = Annotated[
+    MoveIn | MoveOut | FeedStage | KeepBack | Cooked | SetRow | SetShown | AimAt | SwapOne | FreeOf | Bring,
+    Field(discriminator="change"),
+]
+
+
+class GaugeMoved(Frozen):
+    """A gauge that reads otherwise than before. [%]"""
+
+    key: GaugeName
+    before: float
+    after: float
+
+
+class Changed(Frozen):
+    """A changed formula, and what that did to the dough."""
+
+    formula: Formula
+    moved: tuple[GaugeMoved, ...]
+    before: Character
+    after: Character
+    says: tuple[str, ...]
+    """What could not be kept, and what it means for the dough, in sentences."""
+    gained: tuple[Allergen, ...]
+    lost: tuple[Allergen, ...]
+
+
+MOVED = 0.05
+"""A gauge that moves by less than this reads the same to a tenth. [%]"""
+MEANS: Mapping[str, tuple[str, str]] = {
+    "water": ("softer", "stiffer"),
+    "fat": ("richer and more tender", "leaner, with a shorter keep"),
+    "sugars": ("sweeter and browner", "less sweet and paler"),
+    "salt": ("saltier, slower", "flatter in taste, quicker"),
+    "egg": ("more set by egg", "less set and coloured by egg"),
+    "yeast": ("quicker", "slower"),
+}
+"""What it means where a gauge went up, and where it went down. Common practice, no source."""
+
+Applied = tuple[Formula, tuple[str, ...]]
+
+
+def _swap(formula: Formula, change: SwapOne, pantry: Pantry, practice: Practice) -> Applied:
+    chosen = chosen_swap(formula, change, pantry)
+    says = (chosen.says,) if chosen.says else ()
+    return swap(formula, change.stage, change.line, chosen, pantry, practice), says
+
+
+def _free(formula: Formula, change: FreeOf, pantry: Pantry, practice: Practice) -> Applied:
+    free, left = free_of(formula, change.allergen, pantry, practice)
+    says = f"No swap is known for {', '.join(left)}, so {change.allergen} is still in it. Leave it out, or choose another."
+    return free, (says,) if left else ()
+
+
+APPLY: Mapping[type[Frozen], Callable[[Formula, Any, Pantry, Practice], Applied]] = {
+    MoveIn: lambda f, c, pantry, practice: (move_in(f, c), ()),
+    MoveOut: lambda f, c, pantry, practice: (straight(f) if c.stage is None else move_out(f, c.stage), ()),
+    FeedStage: lambda f, c, pantry, practice: (feed(f, c.stage, c.into, c.share), ()),
+    KeepBack: lambda f, c, pantry, practice: (keep_back(f, c.stage, c.kept_g), ()),
+    Cooked: lambda f, c, pantry, practice: (cooked(f, c.stage, c.cooked_g), ()),
+    SetRow: lambda f, c, pantry, practice: (change_row(f, c, practice.starter), ()),
+    SetShown: lambda f, c, pantry, practice: (set_shown_percent(f, c, practice.starter), ()),
+    AimAt: lambda f, c, pantry, practice: (aim(f, c, pantry, practice), ()),
+    SwapOne: _swap,
+    FreeOf: _free,
+    Bring: lambda f, c, pantry, practice: (bring_over(f, c), ()),
+}
+
+
+def _of(formula: Formula, pantry: Pantry, practice: Practice) -> tuple[Character, set[Allergen]]:
+    reckoned = reckon(formula, practice.starter)
+    found = contents(formula, reckoned, pantry).contains
+    return character(formula, reckoned, pantry, practice), {one.allergen for one in found}
+
+
+def change_formula(formula: Formula, change: Change, pantry: Pantry, practice: Practice) -> Changed:
+    """Make a change, and tell what it does. Raises what the change raises, and what `reckon` raises."""
+    changed, says = APPLY[type(change)](formula, change, pantry, practice)
+    try:  # what typing may not exceed, a change may not either
+        changed = Formula.model_validate(changed.model_dump())
+    except ValidationError as error:
+        raise CannotChange("That would go beyond what can be weighed or kept.") from error
+    before, had = _of(formula, pantry, practice)
+    after, has = _of(changed, pantry, practice)
+    moved = [
+        GaugeMoved(key=key, before=gauge.value, after=after.gauges[key].value)
+        for key, gauge in before.gauges.items()
+        if abs(after.gauges[key].value - gauge.value) >= MOVED
+    ]
+    return Changed(
+        formula=changed,
+        moved=tuple(moved),
+        before=before,
+        after=after,
+        says=(*says, *(_means(one) for one in moved if one.key in MEANS)),
+        gained=tuple(sorted(has - had)),
+        lost=tuple(sorted(had - has)),
+    )
+
+
+def _means(moved: GaugeMoved) -> str:
+    label = gauge_rules()[moved.key].label
+    up, down = MEANS[moved.key]
+    by = moved.after - moved.before
+    return f"{label} {moved.before:.1f} → {moved.after:.1f} %: {up if by > 0 else down}."

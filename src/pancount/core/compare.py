@@ -1,0 +1,204 @@
+"""Two formulas side by side on the same flour: line by line and gauge by gauge, differences first."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from pancount.core.base import Frozen
+from pancount.core.errors import CannotChange
+from pancount.core.formula import Formula, Line, Role, Stage, StageKind, at, with_stage
+from pancount.core.gauges import Character, GaugeName, character
+from pancount.core.pantry import Pantry
+from pancount.core.practice import Practice
+from pancount.core.reckon import Reckoned, reckon, weight_of
+from pancount.core.stages import main_stage
+
+ALIKE = 0.005
+"""Figures that differ by less than this are the same to the baker. [%]"""
+
+
+class ComparedLine(Frozen):
+    """An ingredient in a stage, on both sides; None where a side has none of it."""
+
+    stage: str
+    kind: StageKind
+    name: str
+    role: Role | None
+    ours: tuple[int, int] | None
+    """Stage and line of ours."""
+    theirs: tuple[int, int] | None
+    ours_percent: float | None
+    theirs_percent: float | None
+    ours_g: float | None
+    theirs_g: float | None
+    differs: float
+    """Ours less theirs. [%]"""
+
+
+class ComparedGauge(Frozen):
+    """A gauge on both sides. [%]"""
+
+    key: GaugeName
+    ours: float
+    theirs: float
+    differs: float
+
+
+class Compared(Frozen):
+    """Two formulas on the same flour, what differs most first."""
+
+    flour_g: float
+    lines: tuple[ComparedLine, ...]
+    gauges: tuple[ComparedGauge, ...]
+    ours: Character
+    theirs: Character
+    same: bool
+
+
+class _Side:
+    """One formula's lines by stage and name."""
+
+    def __init__(self, formula: Formula, pantry: Pantry, practice: Practice) -> None:
+        self.formula = formula
+        self.reckoned: Reckoned = reckon(formula, practice.starter)
+        self.character = character(formula, self.reckoned, pantry, practice)
+        self.found: dict[tuple[str, str, int], tuple[int, int]] = {}
+        for s, stage in enumerate(formula.stages):
+            for n, line in enumerate(stage.lines):
+                if line.blank:
+                    continue
+                known = pantry.find(line.name)
+                name = (known.name if known else line.name).casefold()
+                nth = 0
+                while (self.slot(s), name, nth) in self.found:
+                    nth += 1
+                self.found[(self.slot(s), name, nth)] = (s, n)
+
+    def slot(self, s: int) -> str:
+        """What a stage is matched by: its kind, and of several of one kind, which it is."""
+        kind = self.formula.stages[s].kind
+        return f"{kind}:{sum(stage.kind is kind for stage in self.formula.stages[:s])}"
+
+    def line(self, spot: tuple[int, int]) -> Line:
+        return self.formula.stages[spot[0]].lines[spot[1]]
+
+    def percent(self, spot: tuple[int, int] | None) -> float | None:
+        return None if spot is None else self.reckoned.stages[spot[0]].lines[spot[1]].percent
+
+
+def compare(ours: Formula, theirs: Formula, flour_g: float, pantry: Pantry, practice: Practice) -> Compared:
+    """Both formulas on the same total flour. Stages go together by kind, lines by ingredient. Raises what `reckon` raises."""
+    left, right = _Side(ours, pantry, practice), _Side(theirs, pantry, practice)
+    lines = []
+    for key in dict.fromkeys((*left.found, *right.found)):
+        mine, other = left.found.get(key), right.found.get(key)
+        side, spot = (left, mine) if mine is not None else (right, other)
+        assert spot is not None
+        line, stage = side.line(spot), side.formula.stages[spot[0]]
+        a, b = left.percent(mine), right.percent(other)
+        lines.append(
+            ComparedLine(
+                stage=stage.name,
+                kind=stage.kind,
+                name=line.name,
+                role=line.role,
+                ours=mine,
+                theirs=other,
+                ours_percent=a,
+                theirs_percent=b,
+                ours_g=None if a is None else weight_of(a, flour_g),
+                theirs_g=None if b is None else weight_of(b, flour_g),
+                differs=(a or 0.0) - (b or 0.0),
+            )
+        )
+    gauges = [
+        ComparedGauge(
+            key=key,
+            ours=left.character.gauges[key].value,
+            theirs=right.character.gauges[key].value,
+            differs=left.character.gauges[key].value - right.character.gauges[key].value,
+        )
+        for key in left.character.gauges
+    ]
+    return Compared(
+        flour_g=flour_g,
+        lines=tuple(sorted(lines, key=lambda line: _rank(line.differs, line.ours is None or line.theirs is None))),
+        gauges=tuple(sorted(gauges, key=lambda gauge: _rank(gauge.differs, False))),
+        ours=left.character,
+        theirs=right.character,
+        same=all(abs(line.differs) < ALIKE and line.ours and line.theirs for line in lines),
+    )
+
+
+def _rank(differs: float, one_sided: bool) -> tuple[bool, float]:
+    """What differs before what does not, the most first; what is alike stays in its order."""
+    alike = abs(differs) < ALIKE and not one_sided
+    return alike, 0.0 if alike else -abs(differs)
+
+
+Spot = Annotated[int, Field(ge=0, le=1000)]
+
+
+class BringOver(Frozen):
+    """What to bring over from another formula: one line, or a whole stage."""
+
+    what: Literal["line", "stage"]
+    theirs: Formula
+    stage: Spot
+    line: Spot = 0
+
+
+def bring_over(formula: Formula, wanted: BringOver) -> Formula:
+    """Our formula with their line or stage, at the same percentage of all flour.
+
+    A line takes the place of the one of its name in the stage of its kind, else it comes at its end; a stage takes the
+    place of the one of its kind, else it comes before the dough. Its flour comes with it: where flours are given in
+    percent, the largest of the dough makes room. Raises `CannotChange`, and what `reckon` raises.
+    """
+    theirs, reckoned = wanted.theirs, reckon(wanted.theirs)
+    if wanted.stage >= len(theirs.stages):
+        raise CannotChange("There is no such stage in the other formula.", ("stages", wanted.stage))
+    stage = theirs.stages[wanted.stage]
+    lines = tuple(
+        line.model_copy(update={"percent": figures.percent, "weight_g": None, "band": None})
+        if figures.given != "open" else line
+        for line, figures in zip(stage.lines, reckoned.stages[wanted.stage].lines, strict=True)
+    )  # fmt: skip
+    nth = sum(other.kind is stage.kind for other in theirs.stages[: wanted.stage])
+    ours = [s for s, other in enumerate(formula.stages) if other.kind is stage.kind]
+    target = ours[nth] if nth < len(ours) else None
+    if wanted.what == "stage":
+        new = Stage(name=stage.name, kind=stage.kind, boiled_off=stage.boiled_off, lines=_as_ours(lines, formula))
+        stages = list(formula.stages)
+        if target is None:
+            stages.insert(max(main_stage(formula), 0) if stage.kind not in LAST else len(stages), new)
+        else:
+            old = stages[target]
+            stages[target] = new.model_copy(update={"key": old.key, "feeds": old.feeds})
+        return formula.model_copy(update={"stages": tuple(stages)})
+    if wanted.line >= len(lines):
+        raise CannotChange("There is no such line in the other formula.", at(wanted.stage, wanted.line))
+    line = lines[wanted.line]
+    s = main_stage(formula) if target is None else target
+    if s < 0:
+        raise CannotChange("There is no stage to bring it into.")
+    own = list(formula.stages[s].lines)
+    there = [n for n, other in enumerate(own) if other.name.casefold() == line.name.casefold()]
+    (line,) = _as_ours((line,), formula)
+    own[there[0] if there else len(own) : (there[0] + 1) if there else len(own)] = [line]
+    return with_stage(formula, s, lines=tuple(own))
+
+
+LAST = (StageKind.DOUGH, StageKind.LATE, StageKind.INCLUSIONS)
+
+
+def _as_ours(lines: tuple[Line, ...], formula: Formula) -> tuple[Line, ...]:
+    """Lines given by weight where our flour is, so that the two ways are not mixed among flours."""
+    ours = reckon(formula)
+    if ours.flour_given == "percent":
+        return lines
+    return tuple(
+        line if line.percent is None
+        else line.model_copy(update={"weight_g": weight_of(line.percent, ours.flour_g), "percent": None})
+        for line in lines
+    )  # fmt: skip

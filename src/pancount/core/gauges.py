@@ -1,0 +1,285 @@
+"""What a dough is: its gauges, each with its working line by line, its bands, and its feel and richness in words.
+
+Every gauge but protein is a sum over the lines, `percent of all flour that reaches the dough × what the line holds`, so
+it is linear in them and its contributions add up to it. Leek, raisins, nuts and what else is folded in keep their
+water, fat, sugars and salt to themselves: that is told `apart`, since the dough between them does not feel it.
+Compositions stand in the pantry with their sources; the rules are common practice, no source.
+"""
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from functools import cache
+from typing import Literal
+
+from pancount.core.base import Frozen
+from pancount.core.formula import Formula, Line, Role, StageKind, each_line
+from pancount.core.pantry import Ingredient, Pantry
+from pancount.core.practice import Practice
+from pancount.core.reckon import Reckoned, flour_share, liquid_share, reckon
+from pancount.core.stages import FERMENTS
+from pancount.core.tables import rows
+
+GaugeName = Literal["liquid", "water", "fat", "sugars", "egg", "salt", "yeast", "prefermented", "protein"]
+
+
+class GaugeRule(Frozen):
+    """A gauge's name, the sentence that says what it is, and how what stays inside pieces is called; blank for nothing."""
+
+    key: GaugeName
+    label: str
+    says: str
+    apart: str
+
+
+class Word(Frozen):
+    """A word for a dough under a figure, with what it means at the bench. A richness of 25 in whole percent is not yet rich."""
+
+    key: str
+    label: str
+    under: float
+    says: str
+    source: str
+
+
+class StyleBand(Frozen):
+    """Where a gauge usually lies for a style of dough. [%]"""
+
+    style: str
+    gauge: GaugeName
+    low: float
+    high: float
+    source: str
+
+
+class Style(Frozen):
+    """A style of dough: the style words and fill rules that it goes by, and its bands."""
+
+    name: str
+    words: tuple[str, ...]
+    fills: tuple[str, ...]
+    bands: Mapping[str, StyleBand]
+
+
+@cache
+def gauge_rules() -> dict[GaugeName, GaugeRule]:
+    """Gauges by key, in the order in which they are shown."""
+    return {rule.key: rule for rule in (GaugeRule.model_validate(row) for row in rows("gauges.csv"))}
+
+
+@cache
+def _words(name: str) -> tuple[Word, ...]:
+    return tuple(Word.model_validate(row) for row in rows(name))
+
+
+@cache
+def styles() -> tuple[Style, ...]:
+    """Styles, the more particular first: a formula is of the first that its words name."""
+    found: dict[str, list[dict[str, str]]] = {}
+    for row in rows("styles.csv"):
+        found.setdefault(row["style"], []).append(row)
+    return tuple(
+        Style(
+            name=name,
+            words=tuple(filter(None, group[0]["words"].split(";"))),
+            fills=tuple(filter(None, group[0]["fills"].split(";"))),
+            bands={
+                row["gauge"]: StyleBand.model_validate(
+                    {key: row[key] for key in ("style", "gauge", "low", "high", "source")}
+                )
+                for row in group
+            },
+        )
+        for name, group in found.items()
+    )
+
+
+RICHNESS_STYLE = {"lean": "lean bread", "soft": "soft buns", "enriched": "soft buns", "rich": "rich buns"}
+
+
+def style_of(formula: Formula, richness: str) -> Style:
+    """The style that a formula's words name, else its fill rule where it has a pan, else its richness."""
+    words = {word.casefold() for word in formula.styles}
+    for style in styles():
+        if words.intersection(style.words):
+            return style
+    if formula.usual.pan is not None:
+        for style in styles():
+            if formula.usual.fill_kind in style.fills:
+                return style
+    return next(style for style in styles() if style.name == RICHNESS_STYLE[richness])
+
+
+@dataclass(frozen=True, slots=True)
+class Brings:
+    """What a line brings to a gauge: `percent` of all flour, or of protein its part of the blend's; `apart` in pieces."""
+
+    stage: int
+    line: int
+    percent: float
+    holds: float
+    """How much of it a hundred grams of the line hold. [g]"""
+    apart: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Gauge:
+    """A gauge's value, what each line brings, and the band of its style."""
+
+    key: GaugeName
+    value: float
+    apart: float
+    """More of it that stays inside pieces. [%]"""
+    brings: tuple[Brings, ...]
+    low: float | None
+    high: float | None
+    of: Literal["style", "formula", "none"]
+    """Whose band it is."""
+    lies: Literal["under", "in", "over", "free"]
+    unknown: tuple[str, ...]
+    """Ingredients of which nobody has said what they hold, so that what they bring is a guess by their role."""
+
+
+class Character(Frozen):
+    """What a dough is."""
+
+    gauges: dict[GaugeName, Gauge]
+    fat_and_sugars: float
+    richness: Word
+    feel: Word
+    style: str
+
+
+Share = Callable[[Line, Ingredient | None, StageKind, Practice], float]
+"""How much of a line counts in a gauge, 0 to 1."""
+
+
+def _composed(part: str, role: Role | None) -> Share:
+    """The part of its composition; where that is not known, all of it if that is its role."""
+
+    def share(line: Line, known: Ingredient | None, kind: StageKind, practice: Practice) -> float:
+        if line.role is Role.FLOUR and part != "salt":
+            return 0.0
+        if known is not None and known.composition is not None:
+            return float(getattr(known.composition, part)) / 100
+        return float(line.role is role)
+
+    return share
+
+
+DRY = frozenset((Role.FLOUR, Role.SUGAR, Role.SALT, Role.LEAVEN))
+"""Next to no water but the flour's own."""
+MAY_HOLD_WATER = 0.3
+"""What stands in for the water of an egg, a dairy or a mash that nobody has analysed. Common practice, no source."""
+
+
+def _water(line: Line, known: Ingredient | None, kind: StageKind, practice: Practice) -> float:
+    """A starter's water is what was poured to its flour; all else as composed."""
+    if line.hydration is not None or line.role is Role.FLOUR:
+        return liquid_share(line)
+    if known is not None and known.composition is not None:
+        return known.composition.water / 100
+    if line.role is Role.LIQUID:
+        return 1.0
+    return 0.0 if line.role in DRY else MAY_HOLD_WATER
+
+
+def _protein(line: Line, known: Ingredient | None, kind: StageKind, practice: Practice) -> float:
+    return known.composition.protein / 100 if known and known.composition and flour_share(line) else 0.0
+
+
+SHARE_OF: dict[GaugeName, Share] = {
+    "liquid": lambda line, known, kind, practice: liquid_share(line),
+    "water": _water,
+    "fat": _composed("fat", Role.FAT),
+    "sugars": _composed("sugars", Role.SUGAR),
+    "egg": lambda line, known, kind, practice: float(line.role is Role.EGG),
+    "salt": _composed("salt", Role.SALT),
+    "yeast": lambda line, known, kind, practice: practice.as_instant(known.name) if known else 0.0,
+    "prefermented": lambda line, known, kind, practice: (
+        flour_share(line) if line.hydration is not None or kind in FERMENTS else 0.0
+    ),
+    "protein": _protein,
+}
+ASKS: dict[GaugeName, set[Role | None]] = {
+    "water": {Role.EGG, Role.DAIRY, Role.FAT, Role.MASH, None},
+    "fat": {Role.EGG, Role.DAIRY, None},
+    "sugars": {Role.DAIRY, None},
+    "protein": {Role.FLOUR},
+}
+"""For which roles a gauge goes wrong where nobody has said what the ingredient holds."""
+
+
+def in_pieces(line: Line, kind: StageKind) -> bool:
+    """Whether what a line holds stays inside pieces, so that the dough between them does not feel it."""
+    return kind is StageKind.INCLUSIONS or line.role is Role.INCLUSION
+
+
+def share_in(key: GaugeName, line: Line, known: Ingredient | None, kind: StageKind, practice: Practice) -> float:
+    """How much of a line counts in a gauge, 0 to 1; nothing of what stays inside pieces."""
+    if gauge_rules()[key].apart and in_pieces(line, kind):
+        return 0.0
+    return SHARE_OF[key](line, known, kind, practice)
+
+
+def _named(words: tuple[Word, ...], value: float) -> Word:
+    return next(word for word in words if value < word.under)
+
+
+def character(formula: Formula, reckoned: Reckoned, pantry: Pantry, practice: Practice) -> Character:
+    """The gauges of a reckoned formula, with its feel and richness in words.
+
+    An ingredient without a composition counts by its role: a liquid is water, a fat fat, a sugar sugar.
+    """
+    stays_inside = {key for key, rule in gauge_rules().items() if rule.apart}
+    brings: dict[GaugeName, list[Brings]] = {key: [] for key in SHARE_OF}
+    unknown: dict[GaugeName, dict[str, None]] = {key: {} for key in SHARE_OF}
+    for s, n, line in each_line(formula):
+        figures = reckoned.stages[s]
+        percent = figures.lines[n].percent * figures.reach
+        if not percent:
+            continue
+        known, kind = pantry.find(line.name), formula.stages[s].kind
+        pieces = in_pieces(line, kind)
+        composed = known is not None and known.composition is not None
+        for key, share in SHARE_OF.items():
+            if holds := share(line, known, kind, practice):
+                brings[key].append(Brings(s, n, percent * holds, 100 * holds, pieces and key in stays_inside))
+            elif not composed and line.role in ASKS.get(key, ()) and line.name:
+                unknown[key][line.name] = None
+    values = {key: sum(one.percent for one in found if not one.apart) for key, found in brings.items()}
+    rich = values["fat"] + values["sugars"]
+    richness = _named(_words("richness.csv"), rich)
+    style = style_of(formula, richness.key)
+    gauges = {}
+    for key, value in values.items():
+        own, usual = formula.bands.get(key), style.bands.get(key)
+        band = own or usual
+        gauges[key] = Gauge(
+            key=key,
+            value=value,
+            apart=sum(one.percent for one in brings[key] if one.apart),
+            brings=tuple(brings[key]),
+            low=band.low if band else None,
+            high=band.high if band else None,
+            of="formula" if own else "style" if usual else "none",
+            lies=_lies(value, band.low, band.high) if band else "free",
+            unknown=tuple(unknown[key]),
+        )
+    return Character(
+        gauges=gauges,
+        fat_and_sugars=rich,
+        richness=richness,
+        feel=_named(_words("feel.csv"), values["water"]),
+        style=style.name,
+    )
+
+
+def true_water_percent(formula: Formula, pantry: Pantry) -> float:
+    """True water over all flour. Raises what `reckon` raises. [%]"""
+    return character(formula, reckon(formula), pantry, Practice()).gauges["water"].value
+
+
+def _lies(value: float, low: float, high: float) -> Literal["under", "in", "over"]:
+    """Where a figure lies, as it is shown to a tenth: 1.96 against 2.0 is in the band."""
+    shown = round(value, 1)
+    return "under" if shown < low else "over" if shown > high else "in"

@@ -1,0 +1,88 @@
+"""What is in the finished thing: ingredients in descending order of weight, and the allergens they bring.
+
+Weights are those that go in, what is beside the dough included, as at the time of mixing (Regulation (EU) 1169/2011
+article 18, recalled from memory). The label itself, with what its law asks for, is not made here.
+"""
+
+from pancount.core.base import Frozen
+from pancount.core.beside import as_written, times
+from pancount.core.formula import BesideKind, Formula, each_line
+from pancount.core.pantry import Allergen, Pantry
+from pancount.core.reckon import Reckoned
+
+NOT_EATEN = (BesideKind.BENCH, BesideKind.BATH)
+"""What a trace of stays on: it is no ingredient by weight, but what it may bring is told."""
+
+
+class Listed(Frozen):
+    """An ingredient with its weight in the formula as written, and its share of all of them."""
+
+    name: str
+    weight_g: float
+    percent: float
+
+
+class AllergenFrom(Frozen):
+    """An allergen and the ingredients that bring it."""
+
+    allergen: Allergen
+    names: tuple[str, ...]
+
+
+class Contents(Frozen):
+    """What goes into the finished thing. `contains` and `may_contain` rest on what the pantry knows."""
+
+    ingredients: tuple[Listed, ...]
+    contains: tuple[AllergenFrom, ...]
+    may_contain: tuple[AllergenFrom, ...]
+    unknown: tuple[str, ...]
+    """Names that the pantry does not know: what they bring is not told."""
+
+
+def contents(formula: Formula, reckoned: Reckoned, pantry: Pantry) -> Contents:
+    """Ingredients and allergens of a formula as written, through its stages, washes, toppings and pan oil.
+
+    What is beside the dough counts as much as goes with so much dough; bench flour and bath with nothing, but for
+    their allergens.
+    """
+    grams: dict[str, float] = {}
+    contains: dict[Allergen, dict[str, None]] = {}
+    may: dict[Allergen, dict[str, None]] = {}
+    unknown: dict[str, None] = {}
+
+    def add(called: str, weight_g: float, *, eaten: bool = True) -> None:
+        known = pantry.find(called)
+        name = known.name if known else called
+        if not name:
+            return
+        if eaten and weight_g > 0:
+            grams[name] = grams.get(name, 0.0) + weight_g
+        if known is None or (known.own and known.composition is None and not known.allergens):
+            unknown[name] = None
+            return
+        for allergen in known.allergens:
+            contains.setdefault(allergen, {})[name] = None
+        for allergen in known.may_contain:
+            may.setdefault(allergen, {})[name] = None
+
+    for s, n, line in each_line(formula):
+        figures = reckoned.stages[s]
+        if figures.lines[n].given == "open" or figures.lines[n].weight_g > 0:
+            add(line.name, figures.lines[n].weight_g * figures.reach)
+    written = as_written(formula, reckoned)
+    for stage in formula.beside:
+        often = times(stage, written, written)
+        for line in stage.lines:
+            add(line.name, (line.weight_g or 0.0) * often, eaten=stage.kind not in NOT_EATEN)
+    total = sum(grams.values())
+    return Contents(
+        ingredients=tuple(
+            Listed(name=name, weight_g=weight, percent=100 * weight / total)
+            for name, weight in sorted(grams.items(), key=lambda item: (-item[1], item[0]))
+        ),
+        contains=tuple(AllergenFrom(allergen=key, names=tuple(names)) for key, names in sorted(contains.items())),
+        may_contain=tuple(
+            AllergenFrom(allergen=key, names=tuple(names)) for key, names in sorted(may.items()) if key not in contains
+        ),
+        unknown=tuple(unknown),
+    )
