@@ -1,7 +1,7 @@
 /** The kitchen, its pantry and the core's reference, shared by all screens. */
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
-import { api, ask } from '@/api/client'
+import { api, ask, type Known } from '@/api/client'
 import type { Units } from '@/format'
 
 export function useReference() {
@@ -20,6 +20,16 @@ export function usePantry() {
 export function useIngredients() {
   const pantry = usePantry()
   return computed(() => pantry.data.value?.map((item) => item.ingredient) ?? [])
+}
+
+/** What the kitchen brings to its reckoning: its own ingredients and the schools that it follows. */
+export function useKnown() {
+  const ingredients = useIngredients()
+  const kitchen = useKitchenState()
+  return computed<Known>(() => ({
+    own: ingredients.value.filter((item) => item.own),
+    practice: kitchen.data.value?.settings.practice ?? { starter: 'joined', yeast: '3 : 1.2 : 1' },
+  }))
 }
 
 export function useCups() {

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from typing import Annotated, Any
 
-from fastapi import Depends, Path, Request
+from fastapi import Depends, Path, Query, Request
 from sqlalchemy.orm import Session
 
 from pancount.api.problems import Problem
@@ -27,6 +27,7 @@ SessionOf = Annotated[Session, Depends(get_session, scope="function")]
 KitchenId = Annotated[int, Depends(get_kitchen_id)]
 FormulaId = Annotated[int, Path(ge=1, le=2**31 - 1)]
 RevisionNumber = Annotated[int, Path(ge=1, le=2**31 - 1)]
+RevisionQuery = Annotated[int | None, Query(ge=1, le=2**31 - 1)]
 
 
 def may_answer(*statuses: int) -> dict[int | str, dict[str, Any]]:

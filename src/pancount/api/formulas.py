@@ -5,7 +5,7 @@ from typing import Annotated
 from fastapi import APIRouter, Query
 from pydantic import Field
 
-from pancount.api.desk import FormulaId, KitchenId, RevisionNumber, SessionOf, may_answer
+from pancount.api.desk import FormulaId, KitchenId, RevisionNumber, RevisionQuery, SessionOf, may_answer
 from pancount.api.files import FileBody
 from pancount.core.base import Frozen, Words
 from pancount.core.count import Count
@@ -97,9 +97,11 @@ def get_revision(formula_id: FormulaId, number: RevisionNumber, session: Session
 
 
 @router.post("/{formula_id}/copy", status_code=201, responses=may_answer(404, 422, 503))
-def copy_formula(formula_id: FormulaId, session: SessionOf, kitchen: KitchenId) -> FormulaState:
-    """A formula of its own from this one."""
-    return store.copy_formula(session, kitchen, formula_id)
+def copy_formula(
+    formula_id: FormulaId, session: SessionOf, kitchen: KitchenId, revision: RevisionQuery = None
+) -> FormulaState:
+    """A formula of its own from what lies on this one's desk, or branched from one of its revisions."""
+    return store.copy_formula(session, kitchen, formula_id, revision)
 
 
 @router.put("/{formula_id}/archived", responses=may_answer(404, 422, 503))

@@ -1,12 +1,11 @@
 """What goes out: the weigh sheet on screen and as PDF, and formula files."""
 
-from typing import Annotated
 from urllib.parse import quote
 
-from fastapi import APIRouter, Query, Response
+from fastapi import APIRouter, Response
 from sqlalchemy.orm import Session
 
-from pancount.api.desk import FormulaId, KitchenId, SessionOf, may_answer
+from pancount.api.desk import FormulaId, KitchenId, RevisionQuery, SessionOf, may_answer
 from pancount.core.base import Frozen
 from pancount.core.count import Count
 from pancount.core.formula import Formula, without_blank_lines
@@ -21,8 +20,6 @@ from pancount.store.kitchens import Settings, get_kitchen
 from pancount.store.pantry import kitchen_pantry
 
 router = APIRouter(prefix="/api/formulas/{formula_id}", tags=["papers"])
-
-RevisionQuery = Annotated[int | None, Query(ge=1, le=2**31 - 1)]
 
 
 class SheetPage(Frozen):

@@ -11,10 +11,10 @@ from pydantic import Field, ValidationError
 
 from pancount.core.aim import Aim, aim
 from pancount.core.base import Frozen, Grams
-from pancount.core.compare import BringOver, bring_over
+from pancount.core.compare import BringOver, Compared, ComparedGauge, bring_over, compare
 from pancount.core.errors import CannotChange
 from pancount.core.formula import Formula
-from pancount.core.gauges import Character, GaugeName, character, gauge_rules
+from pancount.core.gauges import gauge_rules
 from pancount.core.label import contents
 from pancount.core.moving import NewStage, cooked, feed, keep_back, move_in, move_out, straight
 from pancount.core.pantry import Allergen, Pantry
@@ -107,21 +107,12 @@ Change = Annotated[
 ]
 
 
-class GaugeMoved(Frozen):
-    """A gauge that reads otherwise than before. [%]"""
-
-    key: GaugeName
-    before: float
-    after: float
-
-
 class Changed(Frozen):
     """A changed formula, and what that did to the dough."""
 
     formula: Formula
-    moved: tuple[GaugeMoved, ...]
-    before: Character
-    after: Character
+    compared: Compared
+    """The changed formula as ours, and the one before as theirs."""
     says: tuple[str, ...]
     """What could not be kept, and what it means for the dough, in sentences."""
     gained: tuple[Allergen, ...]
@@ -170,10 +161,8 @@ APPLY: Mapping[type[Frozen], Callable[[Formula, Any, Pantry, Practice], Applied]
 }
 
 
-def _of(formula: Formula, pantry: Pantry, practice: Practice) -> tuple[Character, set[Allergen]]:
-    reckoned = reckon(formula, practice.starter)
-    found = contents(formula, reckoned, pantry).contains
-    return character(formula, reckoned, pantry, practice), {one.allergen for one in found}
+def _allergens(formula: Formula, pantry: Pantry) -> set[Allergen]:
+    return {one.allergen for one in contents(formula, reckon(formula), pantry).contains}
 
 
 def change_formula(formula: Formula, change: Change, pantry: Pantry, practice: Practice) -> Changed:
@@ -183,26 +172,18 @@ def change_formula(formula: Formula, change: Change, pantry: Pantry, practice: P
         changed = Formula.model_validate(changed.model_dump())
     except ValidationError as error:
         raise CannotChange("That would go beyond what can be weighed or kept.") from error
-    before, had = _of(formula, pantry, practice)
-    after, has = _of(changed, pantry, practice)
-    moved = [
-        GaugeMoved(key=key, before=gauge.value, after=after.gauges[key].value)
-        for key, gauge in before.gauges.items()
-        if abs(after.gauges[key].value - gauge.value) >= MOVED
-    ]
+    compared = compare(changed, formula, reckon(formula).flour_g, pantry, practice)
+    has, had = _allergens(changed, pantry), _allergens(formula, pantry)
+    moved = [one for one in compared.gauges if one.key in MEANS and abs(one.differs) >= MOVED]
     return Changed(
         formula=changed,
-        moved=tuple(moved),
-        before=before,
-        after=after,
-        says=(*says, *(_means(one) for one in moved if one.key in MEANS)),
+        compared=compared,
+        says=(*says, *map(_means, moved)),
         gained=tuple(sorted(has - had)),
         lost=tuple(sorted(had - has)),
     )
 
 
-def _means(moved: GaugeMoved) -> str:
-    label = gauge_rules()[moved.key].label
+def _means(moved: ComparedGauge) -> str:
     up, down = MEANS[moved.key]
-    by = moved.after - moved.before
-    return f"{label} {moved.before:.1f} → {moved.after:.1f} %: {up if by > 0 else down}."
+    return f"{gauge_rules()[moved.key].label} {moved.theirs:.1f} → {moved.ours:.1f} %: {up if moved.differs > 0 else down}."

@@ -1,5 +1,6 @@
 """Two formulas side by side on the same flour: line by line and gauge by gauge, differences first."""
 
+from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -17,6 +18,14 @@ ALIKE = 0.005
 """Figures that differ by less than this are the same to the baker. [%]"""
 
 
+@dataclass(frozen=True, slots=True)
+class LineAt:
+    """Where a line stands."""
+
+    stage: int
+    line: int
+
+
 class ComparedLine(Frozen):
     """An ingredient in a stage, on both sides; None where a side has none of it."""
 
@@ -24,9 +33,8 @@ class ComparedLine(Frozen):
     kind: StageKind
     name: str
     role: Role | None
-    ours: tuple[int, int] | None
-    """Stage and line of ours."""
-    theirs: tuple[int, int] | None
+    ours: LineAt | None
+    theirs: LineAt | None
     ours_percent: float | None
     theirs_percent: float | None
     ours_g: float | None
@@ -62,7 +70,7 @@ class _Side:
         self.formula = formula
         self.reckoned: Reckoned = reckon(formula, practice.starter)
         self.character = character(formula, self.reckoned, pantry, practice)
-        self.found: dict[tuple[str, str, int], tuple[int, int]] = {}
+        self.found: dict[tuple[str, str, int], LineAt] = {}
         for s, stage in enumerate(formula.stages):
             for n, line in enumerate(stage.lines):
                 if line.blank:
@@ -72,18 +80,18 @@ class _Side:
                 nth = 0
                 while (self.slot(s), name, nth) in self.found:
                     nth += 1
-                self.found[(self.slot(s), name, nth)] = (s, n)
+                self.found[(self.slot(s), name, nth)] = LineAt(s, n)
 
     def slot(self, s: int) -> str:
         """What a stage is matched by: its kind, and of several of one kind, which it is."""
         kind = self.formula.stages[s].kind
         return f"{kind}:{sum(stage.kind is kind for stage in self.formula.stages[:s])}"
 
-    def line(self, spot: tuple[int, int]) -> Line:
-        return self.formula.stages[spot[0]].lines[spot[1]]
+    def line(self, spot: LineAt) -> Line:
+        return self.formula.stages[spot.stage].lines[spot.line]
 
-    def percent(self, spot: tuple[int, int] | None) -> float | None:
-        return None if spot is None else self.reckoned.stages[spot[0]].lines[spot[1]].percent
+    def percent(self, spot: LineAt | None) -> float | None:
+        return None if spot is None else self.reckoned.stages[spot.stage].lines[spot.line].percent
 
 
 def compare(ours: Formula, theirs: Formula, flour_g: float, pantry: Pantry, practice: Practice) -> Compared:
@@ -94,7 +102,7 @@ def compare(ours: Formula, theirs: Formula, flour_g: float, pantry: Pantry, prac
         mine, other = left.found.get(key), right.found.get(key)
         side, spot = (left, mine) if mine is not None else (right, other)
         assert spot is not None
-        line, stage = side.line(spot), side.formula.stages[spot[0]]
+        line, stage = side.line(spot), side.formula.stages[spot.stage]
         a, b = left.percent(mine), right.percent(other)
         lines.append(
             ComparedLine(

@@ -56,6 +56,8 @@ class ReckonedStage:
     percent: float
     reach: float
     """The share of it that reaches the dough."""
+    shown_percent: float
+    """What reaches the dough of its own lines, of the flour that this kitchen counts as its 100 %."""
     bowl_g: float
     """All that is in the bowl, what came in included, before any of it boils off."""
     bowl_percent: float
@@ -64,6 +66,15 @@ class ReckonedStage:
     """What is left of it after it went where it goes."""
     fed: tuple[FedIn, ...]
     lines: tuple[ReckonedLine, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class FlourPart:
+    """The flour of one line that reaches the dough."""
+
+    stage: int
+    line: int
+    weight_g: float
 
 
 class Note(Frozen):
@@ -79,6 +90,8 @@ class Reckoned(Frozen):
     flour_g: float
     base_g: float
     """The flour that this kitchen counts as 100 %: all of it, or what is in no starter."""
+    flours: tuple[FlourPart, ...]
+    """What all flour is made of."""
     flour_given: Literal["weight", "percent"]
     weight_g: float
     """Of the dough: what is kept back for next time is not in it."""
@@ -239,13 +252,14 @@ def _bowls(formula: Formula, flows: Flow, own: list[float]) -> tuple[list[float]
 def reckon(formula: Formula, school: School = "joined") -> Reckoned:
     """Work a formula out as written: every line in grams and percent, stage by stage, with the headline figures.
 
-    Liquid % counts lines whose role is liquid (water, milk, beer, whey) and a starter's water, by weight over flour, as
-    the school has it. Raises what `flow` and `total_flour` raise.
+    Liquid % counts lines whose role is liquid (water, milk, beer, whey) and a starter's water, by weight over all flour.
+    Raises what `flow` and `total_flour` raise.
     """
     flows = flow(formula)
     flour_g, of_flours = total_flour(formula, flows)
     base_g = _base(formula, flows, flour_g, of_flours, school)
     notes: list[Note] = []
+    flours: list[FlourPart] = []
     liquid = 0.0
     flour_given: Literal["weight", "percent"] = "percent"
     figures: list[tuple[ReckonedLine, ...]] = []
@@ -274,6 +288,7 @@ def reckon(formula: Formula, school: School = "joined") -> Reckoned:
                 weight_g=own[s],
                 percent=percent_of(own[s], flour_g),
                 reach=flows.reach[s],
+                shown_percent=percent_of(own[s] * flows.reach[s], base_g),
                 bowl_g=bowls[s],
                 bowl_percent=percent_of(bowls[s], flour_g),
                 boiled_off_g=boiled_off_g,
@@ -286,6 +301,7 @@ def reckon(formula: Formula, school: School = "joined") -> Reckoned:
     return Reckoned(
         flour_g=flour_g,
         base_g=base_g,
+        flours=tuple(flours),
         flour_given=flour_given,
         weight_g=weight_g,
         total_percent=sum(stage.percent * stage.reach for stage in stages),

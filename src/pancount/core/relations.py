@@ -150,7 +150,7 @@ FIGURE_WORDS: dict[str, tuple[str, dict[str, str]]] = {
         "In this count, a line's weight is its percentage of the count's flour.",
         {"count_g": "{flour_g} × {percent}"},
     ),
-    "stage": ("A stage's weight in this count is the sum of its lines.", {"stage_g": ""}),
+    "stage": ("A stage's weight in this count is the sum of its lines and of what comes in from other stages.", {"stage_g": ""}),
     "depth_divided": (
         "Level dough stands as deep as its weight over its density over the area of the pan.",
         {"depth_divided": "{pan_dough_g} ÷ {density} ÷ {area}"},
@@ -160,10 +160,9 @@ FIGURE_WORDS: dict[str, tuple[str, dict[str, str]]] = {
         "The fill is the dough in the fullest pan over the size of the pan.",
         {"pan_fill": "{pan_dough_g} ÷ {pan_size}"},
     ),
-    "total": ("The total is the sum of all lines, flour being 100.", {"total_percent": ""}),
-    "liquid": ("Liquid is water, milk and other liquids by weight, over all flour.", {"liquid_percent": ""}),
+    "total": ("The total is the sum of all lines that reach the dough, flour being 100.", {"total_percent": ""}),
     "written_flour": (
-        "All flour as written: the flours given by weight, made up for those given in percent.",
+        "All flour as written that reaches the dough, a starter's flour included.",
         {"written_flour_g": ""},
     ),
 }

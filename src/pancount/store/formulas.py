@@ -244,11 +244,18 @@ def _free_name(session: Session, kitchen_id: int, name: str) -> str:
     return name
 
 
-def copy_formula(session: Session, kitchen_id: int, formula_id: int) -> FormulaState:
-    """A formula of its own from what lies on the desk; saved at once where it can be."""
+def copy_formula(session: Session, kitchen_id: int, formula_id: int, number: int | None = None) -> FormulaState:
+    """A formula of its own from what lies on the desk, or branched from a revision; saved at once where it can be.
+
+    Raises `NotFound`.
+    """
     state = get_formula(session, kitchen_id, formula_id)
-    formula = state.formula.model_copy(update={"name": _free_name(session, kitchen_id, state.formula.name)})
-    return keep_new(session, kitchen_id, formula, state.count, f"Copied from {state.formula.name}")
+    formula, note = state.formula, f"Copied from {state.formula.name}"
+    if number is not None:
+        formula = get_revision(session, kitchen_id, formula_id, number).formula
+        note = f"Branched from {formula.name}, revision {number}"
+    formula = formula.model_copy(update={"name": _free_name(session, kitchen_id, formula.name)})
+    return keep_new(session, kitchen_id, formula, state.count, note[:300])
 
 
 def keep_new(session: Session, kitchen_id: int, formula: Formula, count: Count, note: str) -> FormulaState:

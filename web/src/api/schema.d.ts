@@ -24,6 +24,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reckon/change": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reckon Change
+         * @description A formula changed in one go, with what that does to its dough. Keeps nothing. 422 where it cannot be.
+         */
+        post: operations["reckon_change"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reckon/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reckon Compare
+         * @description Two formulas side by side on the same flour, what differs first.
+         */
+        post: operations["reckon_compare"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reckon/flour-made-up": {
         parameters: {
             query?: never;
@@ -475,7 +515,7 @@ export interface paths {
         put?: never;
         /**
          * Copy Formula
-         * @description A formula of its own from this one.
+         * @description A formula of its own from what lies on this one's desk, or branched from one of its revisions.
          */
         post: operations["copy_formula"];
         delete?: never;
@@ -609,6 +649,41 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AimAt
+         * @description Aim a gauge.
+         */
+        AimAt: {
+            /**
+             * Gauge
+             * @enum {string}
+             */
+            gauge: "liquid" | "water" | "fat" | "sugars" | "egg" | "salt" | "yeast";
+            /** Wanted */
+            wanted: number;
+            /** Stage */
+            stage: number;
+            /** Line */
+            line: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            change: "aim";
+        };
+        /**
+         * AllergenFrom
+         * @description An allergen and the ingredients that bring it.
+         */
+        AllergenFrom: {
+            /**
+             * Allergen
+             * @enum {string}
+             */
+            allergen: "wheat" | "rye" | "barley" | "oats" | "milk" | "egg" | "almonds" | "walnuts" | "hazelnuts" | "pecans" | "pistachios" | "cashews" | "macadamias" | "brazil nuts" | "peanuts" | "sesame" | "soya" | "sulphites" | "mustard" | "celery" | "lupin" | "fish" | "crustaceans" | "molluscs";
+            /** Names */
+            names: string[];
+        };
+        /**
          * Alternative
          * @description What a pinned quantity would be if it alone were let go; None where even that does not settle it.
          */
@@ -651,6 +726,143 @@ export interface components {
             high_g: number;
         };
         /**
+         * Beside
+         * @description What goes on, under or around the pieces. It counts in no percentage.
+         */
+        Beside: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** @default topping */
+            kind: components["schemas"]["BesideKind"];
+            /** Serves */
+            serves?: number | null;
+            /**
+             * Lines
+             * @default []
+             */
+            lines: components["schemas"]["Line"][];
+        };
+        /**
+         * BesideKind
+         * @description What is scaled with the pieces, the pans or the bench instead of the flour.
+         * @enum {string}
+         */
+        BesideKind: "filling" | "wash" | "topping" | "pan_oil" | "bench" | "bath";
+        /**
+         * BesideRule
+         * @description A kind of thing beside the dough: what it is scaled with, and what to take care of.
+         */
+        BesideRule: {
+            kind: components["schemas"]["BesideKind"];
+            /** Label */
+            label: string;
+            /** Words */
+            words: string[];
+            /**
+             * Per
+             * @enum {string}
+             */
+            per: "pieces" | "pans" | "dough" | "bath";
+            /** Caution */
+            caution: string;
+            /** Source */
+            source: string;
+        };
+        /**
+         * Bring
+         * @description Bring a line or a stage over from another formula.
+         */
+        Bring: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "line" | "stage";
+            theirs: components["schemas"]["Formula"];
+            /** Stage */
+            stage: number;
+            /**
+             * Line
+             * @default 0
+             */
+            line: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            change: "bring_over";
+        };
+        /**
+         * Brings
+         * @description What a line brings to a gauge: `percent` of all flour, or of protein its part of the blend's; `apart` in pieces.
+         */
+        Brings: {
+            /** Stage */
+            stage: number;
+            /** Line */
+            line: number;
+            /** Percent */
+            percent: number;
+            /** Holds */
+            holds: number;
+            /** Apart */
+            apart: boolean;
+        };
+        /**
+         * Changed
+         * @description A changed formula, and what that did to the dough.
+         */
+        Changed: {
+            formula: components["schemas"]["Formula"];
+            compared: components["schemas"]["Compared"];
+            /** Says */
+            says: string[];
+            /** Gained */
+            gained: ("wheat" | "rye" | "barley" | "oats" | "milk" | "egg" | "almonds" | "walnuts" | "hazelnuts" | "pecans" | "pistachios" | "cashews" | "macadamias" | "brazil nuts" | "peanuts" | "sesame" | "soya" | "sulphites" | "mustard" | "celery" | "lupin" | "fish" | "crustaceans" | "molluscs")[];
+            /** Lost */
+            lost: ("wheat" | "rye" | "barley" | "oats" | "milk" | "egg" | "almonds" | "walnuts" | "hazelnuts" | "pecans" | "pistachios" | "cashews" | "macadamias" | "brazil nuts" | "peanuts" | "sesame" | "soya" | "sulphites" | "mustard" | "celery" | "lupin" | "fish" | "crustaceans" | "molluscs")[];
+        };
+        /**
+         * Changing
+         * @description A formula and a change of it.
+         */
+        Changing: {
+            /**
+             * Own
+             * @default []
+             */
+            own: components["schemas"]["Ingredient"][];
+            /**
+             * @default {
+             *       "starter": "joined",
+             *       "yeast": "3 : 1.2 : 1"
+             *     }
+             */
+            practice: components["schemas"]["Practice"];
+            formula: components["schemas"]["Formula"];
+            /** Change */
+            change: components["schemas"]["MoveIn"] | components["schemas"]["MoveOut"] | components["schemas"]["FeedStage"] | components["schemas"]["KeepBack"] | components["schemas"]["Cooked"] | components["schemas"]["SetRow"] | components["schemas"]["SetShown"] | components["schemas"]["AimAt"] | components["schemas"]["SwapOne"] | components["schemas"]["FreeOf"] | components["schemas"]["Bring"];
+        };
+        /**
+         * Character
+         * @description What a dough is.
+         */
+        Character: {
+            /** Gauges */
+            gauges: {
+                [key: string]: components["schemas"]["Gauge"];
+            };
+            /** Fat And Sugars */
+            fat_and_sugars: number;
+            richness: components["schemas"]["Word"];
+            feel: components["schemas"]["Word"];
+            /** Style */
+            style: string;
+        };
+        /**
          * Choice
          * @description One way to deal with what does not come out whole: the count to take, and what it comes to.
          */
@@ -669,6 +881,88 @@ export interface components {
             flour_change_g: number;
             /** Piece Change G */
             piece_change_g: number;
+        };
+        /**
+         * Compared
+         * @description Two formulas on the same flour, what differs most first.
+         */
+        Compared: {
+            /** Flour G */
+            flour_g: number;
+            /** Lines */
+            lines: components["schemas"]["ComparedLine"][];
+            /** Gauges */
+            gauges: components["schemas"]["ComparedGauge"][];
+            ours: components["schemas"]["Character"];
+            theirs: components["schemas"]["Character"];
+            /** Same */
+            same: boolean;
+        };
+        /**
+         * ComparedGauge
+         * @description A gauge on both sides. [%]
+         */
+        ComparedGauge: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "liquid" | "water" | "fat" | "sugars" | "egg" | "salt" | "yeast" | "prefermented" | "protein";
+            /** Ours */
+            ours: number;
+            /** Theirs */
+            theirs: number;
+            /** Differs */
+            differs: number;
+        };
+        /**
+         * ComparedLine
+         * @description An ingredient in a stage, on both sides; None where a side has none of it.
+         */
+        ComparedLine: {
+            /** Stage */
+            stage: string;
+            kind: components["schemas"]["StageKind"];
+            /** Name */
+            name: string;
+            role: components["schemas"]["Role"] | null;
+            ours: components["schemas"]["LineAt"] | null;
+            theirs: components["schemas"]["LineAt"] | null;
+            /** Ours Percent */
+            ours_percent: number | null;
+            /** Theirs Percent */
+            theirs_percent: number | null;
+            /** Ours G */
+            ours_g: number | null;
+            /** Theirs G */
+            theirs_g: number | null;
+            /** Differs */
+            differs: number;
+        };
+        /**
+         * Comparing
+         * @description Two formulas, on so much flour.
+         */
+        Comparing: {
+            /**
+             * Own
+             * @default []
+             */
+            own: components["schemas"]["Ingredient"][];
+            /**
+             * @default {
+             *       "starter": "joined",
+             *       "yeast": "3 : 1.2 : 1"
+             *     }
+             */
+            practice: components["schemas"]["Practice"];
+            ours: components["schemas"]["Formula"];
+            theirs: components["schemas"]["Formula"];
+            /**
+             * Flour G
+             * @default 1000
+             */
+            flour_g: number;
         };
         /**
          * Composition
@@ -705,6 +999,35 @@ export interface components {
              * @default 0
              */
             salt: number;
+        };
+        /**
+         * Contents
+         * @description What goes into the finished thing. `contains` and `may_contain` rest on what the pantry knows.
+         */
+        Contents: {
+            /** Ingredients */
+            ingredients: components["schemas"]["Listed"][];
+            /** Contains */
+            contains: components["schemas"]["AllergenFrom"][];
+            /** May Contain */
+            may_contain: components["schemas"]["AllergenFrom"][];
+            /** Unknown */
+            unknown: string[];
+        };
+        /**
+         * Cooked
+         * @description What a cooked stage weighs on the scale. [g]
+         */
+        Cooked: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            change: "cooked";
+            /** Stage */
+            stage: number;
+            /** Cooked G */
+            cooked_g: number;
         };
         /**
          * Count
@@ -747,6 +1070,18 @@ export interface components {
          * @description A formula and how it is counted.
          */
         Counting: {
+            /**
+             * Own
+             * @default []
+             */
+            own: components["schemas"]["Ingredient"][];
+            /**
+             * @default {
+             *       "starter": "joined",
+             *       "yeast": "3 : 1.2 : 1"
+             *     }
+             */
+            practice: components["schemas"]["Practice"];
             formula: components["schemas"]["Formula"];
             /**
              * @default {
@@ -804,6 +1139,8 @@ export interface components {
              *         "piece_g": 80,
              *         "pieces_per_pan": 12
              *       },
+             *       "bands": {},
+             *       "rested": [],
              *       "note": ""
              *     }
              */
@@ -849,6 +1186,50 @@ export interface components {
             high: number;
             /** Text */
             text: string;
+        };
+        /**
+         * FedIn
+         * @description What comes into a stage from another: how much it weighs there, and the water that makes up its steam.
+         */
+        FedIn: {
+            /** Source */
+            source: number;
+            /** Share */
+            share: number;
+            /** Weight G */
+            weight_g: number;
+            /** Made Up G */
+            made_up_g: number;
+        };
+        /**
+         * Feed
+         * @description Where a stage goes: into the stage with this key, wholly or in part.
+         */
+        Feed: {
+            /** Into */
+            into: string;
+            /**
+             * Share
+             * @default 1
+             */
+            share: number;
+        };
+        /**
+         * FeedStage
+         * @description Let a share of a stage go into another; 0 lets it go there no more.
+         */
+        FeedStage: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            change: "feed";
+            /** Stage */
+            stage: number;
+            /** Into */
+            into: number;
+            /** Share */
+            share: number;
         };
         /**
          * Fight
@@ -920,6 +1301,18 @@ export interface components {
             source: string;
         };
         /**
+         * FlourPart
+         * @description The flour of one line that reaches the dough.
+         */
+        FlourPart: {
+            /** Stage */
+            stage: number;
+            /** Line */
+            line: number;
+            /** Weight G */
+            weight_g: number;
+        };
+        /**
          * Formula
          * @description A dough. Names and amounts may be blank while it is typed; `complete` says whether it can be kept.
          */
@@ -948,7 +1341,7 @@ export interface components {
              * Beside
              * @default []
              */
-            beside: components["schemas"]["Stage"][];
+            beside: components["schemas"]["Beside"][];
             /**
              * Steps
              * @default []
@@ -964,6 +1357,18 @@ export interface components {
              *     }
              */
             usual: components["schemas"]["Usual"];
+            /**
+             * Bands
+             * @default {}
+             */
+            bands: {
+                [key: string]: components["schemas"]["Span"];
+            };
+            /**
+             * Rested
+             * @default []
+             */
+            rested: string[];
             /**
              * Note
              * @default
@@ -1009,6 +1414,72 @@ export interface components {
             base_number: number;
             /** Version */
             version: number;
+        };
+        /**
+         * FreeOf
+         * @description Swap everything that holds an allergen.
+         */
+        FreeOf: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            change: "free_of";
+            /**
+             * Allergen
+             * @enum {string}
+             */
+            allergen: "wheat" | "rye" | "barley" | "oats" | "milk" | "egg" | "almonds" | "walnuts" | "hazelnuts" | "pecans" | "pistachios" | "cashews" | "macadamias" | "brazil nuts" | "peanuts" | "sesame" | "soya" | "sulphites" | "mustard" | "celery" | "lupin" | "fish" | "crustaceans" | "molluscs";
+        };
+        /**
+         * Gauge
+         * @description A gauge's value, what each line brings, and the band of its style.
+         */
+        Gauge: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "liquid" | "water" | "fat" | "sugars" | "egg" | "salt" | "yeast" | "prefermented" | "protein";
+            /** Value */
+            value: number;
+            /** Apart */
+            apart: number;
+            /** Brings */
+            brings: components["schemas"]["Brings"][];
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
+            /**
+             * Of
+             * @enum {string}
+             */
+            of: "style" | "formula" | "none";
+            /**
+             * Lies
+             * @enum {string}
+             */
+            lies: "under" | "in" | "over" | "free";
+            /** Unknown */
+            unknown: string[];
+        };
+        /**
+         * GaugeRule
+         * @description A gauge's name, the sentence that says what it is, and how what stays inside pieces is called; blank for nothing.
+         */
+        GaugeRule: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "liquid" | "water" | "fat" | "sugars" | "egg" | "salt" | "yeast" | "prefermented" | "protein";
+            /** Label */
+            label: string;
+            /** Says */
+            says: string;
+            /** Apart */
+            apart: string;
         };
         /** HTTPValidationError */
         HTTPValidationError: {
@@ -1059,6 +1530,13 @@ export interface components {
              */
             allergens: ("wheat" | "rye" | "barley" | "oats" | "milk" | "egg" | "almonds" | "walnuts" | "hazelnuts" | "pecans" | "pistachios" | "cashews" | "macadamias" | "brazil nuts" | "peanuts" | "sesame" | "soya" | "sulphites" | "mustard" | "celery" | "lupin" | "fish" | "crustaceans" | "molluscs")[];
             /**
+             * May Contain
+             * @default []
+             */
+            may_contain: ("wheat" | "rye" | "barley" | "oats" | "milk" | "egg" | "almonds" | "walnuts" | "hazelnuts" | "pecans" | "pistachios" | "cashews" | "macadamias" | "brazil nuts" | "peanuts" | "sesame" | "soya" | "sulphites" | "mustard" | "celery" | "lupin" | "fish" | "crustaceans" | "molluscs")[];
+            /** Hydration */
+            hydration?: number | null;
+            /**
              * Measures
              * @default []
              */
@@ -1096,6 +1574,21 @@ export interface components {
             detail: string;
         };
         /**
+         * KeepBack
+         * @description Keep so much of a stage as seed. [g]
+         */
+        KeepBack: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            change: "keep_back";
+            /** Stage */
+            stage: number;
+            /** Kept G */
+            kept_g: number;
+        };
+        /**
          * Kept
          * @description An ingredient as it stands now, and how many formulas were reckoned again.
          */
@@ -1103,6 +1596,32 @@ export interface components {
             item: components["schemas"]["PantryItem"];
             /** Reckoned Again */
             reckoned_again: number;
+        };
+        /**
+         * KindRule
+         * @description A kind of stage: what it does, and for one that holds part of the flour, how much of it and how wet it usually is.
+         */
+        KindRule: {
+            kind: components["schemas"]["StageKind"];
+            /** Label */
+            label: string;
+            /** Words */
+            words: string[];
+            /**
+             * Does
+             * @enum {string}
+             */
+            does: "ferments" | "cooks" | "soaks" | "mixes" | "late";
+            /** Hydration */
+            hydration: number | null;
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
+            /** Flour */
+            flour: number | null;
+            /** Source */
+            source: string;
         };
         /**
          * KitchenChange
@@ -1159,11 +1678,45 @@ export interface components {
              */
             note: string;
             /**
+             * Held Back
+             * @default 0
+             */
+            held_back: number;
+            /**
+             * Parts
+             * @default 1
+             */
+            parts: number;
+            /** Hydration */
+            hydration?: number | null;
+            /**
              * Written
              * @default
              */
             written: string;
             band?: components["schemas"]["Band"] | null;
+        };
+        /**
+         * LineAt
+         * @description Where a line stands.
+         */
+        LineAt: {
+            /** Stage */
+            stage: number;
+            /** Line */
+            line: number;
+        };
+        /**
+         * Listed
+         * @description An ingredient with its weight in the formula as written, and its share of all of them.
+         */
+        Listed: {
+            /** Name */
+            name: string;
+            /** Weight G */
+            weight_g: number;
+            /** Percent */
+            percent: number;
         };
         /**
          * Load
@@ -1253,6 +1806,49 @@ export interface components {
             source: string;
         };
         /**
+         * MoveIn
+         * @description Make a stage of part of the dough.
+         */
+        MoveIn: {
+            kind: components["schemas"]["StageKind"];
+            /** Flour Percent */
+            flour_percent: number;
+            /** Hydration */
+            hydration: number;
+            /** Flour */
+            flour?: string | null;
+            /** Liquid */
+            liquid?: string | null;
+            /**
+             * Yeast Percent
+             * @default 0
+             */
+            yeast_percent: number;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            change: "move_in";
+        };
+        /**
+         * MoveOut
+         * @description Put a stage back into what it goes into; all of them where `stage` is None: a straight dough.
+         */
+        MoveOut: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            change: "move_out";
+            /** Stage */
+            stage?: number | null;
+        };
+        /**
          * NewFormula
          * @description What is on the desk of a formula that is not stored yet.
          */
@@ -1272,6 +1868,8 @@ export interface components {
              *         "piece_g": 80,
              *         "pieces_per_pan": 12
              *       },
+             *       "bands": {},
+             *       "rested": [],
              *       "note": ""
              *     }
              */
@@ -1372,6 +1970,25 @@ export interface components {
             shipped: boolean;
         };
         /**
+         * Passing
+         * @description What comes into a stage or leaves it, as written and in the count; `source` and `share` where it comes from one.
+         */
+        Passing: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "fed" | "made_up" | "boiled_off" | "kept_back";
+            /** Source */
+            source: number | null;
+            /** Share */
+            share: number;
+            /** Weight G */
+            weight_g: number;
+            /** Count G */
+            count_g: number;
+        };
+        /**
          * Percent
          * @description A line's percentage of flour with its range. [%]
          */
@@ -1420,6 +2037,24 @@ export interface components {
             x_cm: number;
             /** Y Cm */
             y_cm: number;
+        };
+        /**
+         * Practice
+         * @description The schools that a kitchen follows.
+         */
+        Practice: {
+            /**
+             * Starter
+             * @default joined
+             * @enum {string}
+             */
+            starter: "joined" | "apart";
+            /**
+             * Yeast
+             * @default 3 : 1.2 : 1
+             * @enum {string}
+             */
+            yeast: "3 : 1.2 : 1" | "2.5 : 1.25 : 1";
         };
         /**
          * Problem
@@ -1474,6 +2109,10 @@ export interface components {
         Reckoned: {
             /** Flour G */
             flour_g: number;
+            /** Base G */
+            base_g: number;
+            /** Flours */
+            flours: components["schemas"]["FlourPart"][];
             /**
              * Flour Given
              * @enum {string}
@@ -1483,8 +2122,12 @@ export interface components {
             weight_g: number;
             /** Total Percent */
             total_percent: number;
+            /** Shown Total Percent */
+            shown_total_percent: number;
             /** Liquid Percent */
             liquid_percent: number;
+            /** Main */
+            main: number;
             /** Stages */
             stages: components["schemas"]["ReckonedStage"][];
             /** Notes */
@@ -1504,16 +2147,32 @@ export interface components {
             weight_g: number;
             /** Percent */
             percent: number;
+            /** Shown Percent */
+            shown_percent: number;
         };
         /**
          * ReckonedStage
-         * @description A stage's lines and what they come to.
+         * @description A stage's lines, what comes into it, and what they make.
          */
         ReckonedStage: {
             /** Weight G */
             weight_g: number;
             /** Percent */
             percent: number;
+            /** Reach */
+            reach: number;
+            /** Shown Percent */
+            shown_percent: number;
+            /** Bowl G */
+            bowl_g: number;
+            /** Bowl Percent */
+            bowl_percent: number;
+            /** Boiled Off G */
+            boiled_off_g: number;
+            /** Kept Back G */
+            kept_back_g: number;
+            /** Fed */
+            fed: components["schemas"]["FedIn"][];
             /** Lines */
             lines: components["schemas"]["ReckonedLine"][];
         };
@@ -1572,6 +2231,26 @@ export interface components {
             measures: {
                 [key: string]: components["schemas"]["Measure"];
             };
+            /** Gauges */
+            gauges: {
+                [key: string]: components["schemas"]["GaugeRule"];
+            };
+            /** Stages */
+            stages: {
+                [key: string]: components["schemas"]["KindRule"];
+            };
+            /** Beside */
+            beside: {
+                [key: string]: components["schemas"]["BesideRule"];
+            };
+            /** Swaps */
+            swaps: {
+                [key: string]: string[];
+            };
+            /** Free */
+            free: {
+                [key: string]: string;
+            };
         };
         /**
          * RelationWords
@@ -1584,6 +2263,26 @@ export interface components {
             reads: {
                 [key: string]: string;
             };
+        };
+        /**
+         * Remark
+         * @description A note on a formula: what it is about, why, and at which line or stage, if at one.
+         */
+        Remark: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Says */
+            says: string;
+            /** Source */
+            source: string;
+            /** At */
+            at: (string | number)[];
+            /** Caution */
+            caution: boolean;
+            /** Rested */
+            rested: boolean;
         };
         /**
          * Revision
@@ -1613,7 +2312,7 @@ export interface components {
          * @description What an ingredient does in the dough.
          * @enum {string}
          */
-        Role: "flour" | "liquid" | "fat" | "sugar" | "salt" | "leaven" | "egg" | "dairy" | "flavour" | "inclusion";
+        Role: "flour" | "liquid" | "fat" | "sugar" | "salt" | "leaven" | "egg" | "dairy" | "flavour" | "mash" | "inclusion";
         /**
          * RoundPan
          * @description A straight-sided round by its inside measures. [cm]
@@ -1633,6 +2332,42 @@ export interface components {
             diameter_cm: number;
             /** Depth Cm */
             depth_cm: number;
+        };
+        /**
+         * Row
+         * @description An ingredient of the whole formula.
+         */
+        Row: {
+            /** Name */
+            name: string;
+            role: components["schemas"]["Role"] | null;
+            /**
+             * Given
+             * @enum {string}
+             */
+            given: "weight" | "percent" | "open";
+            /** Weight G */
+            weight_g: number;
+            /** Percent */
+            percent: number;
+            /** Shown Percent */
+            shown_percent: number;
+            /** Parts */
+            parts: components["schemas"]["RowPart"][];
+        };
+        /**
+         * RowPart
+         * @description What one line brings to a row: what reaches the dough of it.
+         */
+        RowPart: {
+            /** Stage */
+            stage: number;
+            /** Line */
+            line: number;
+            /** Weight G */
+            weight_g: number;
+            /** Shown Percent */
+            shown_percent: number;
         };
         /**
          * Scale
@@ -1659,6 +2394,41 @@ export interface components {
             fine_under: string;
         };
         /**
+         * SetRow
+         * @description The total of an ingredient in the whole formula.
+         */
+        SetRow: {
+            /** Name */
+            name: string;
+            role: components["schemas"]["Role"] | null;
+            /** Weight G */
+            weight_g?: number | null;
+            /** Percent */
+            percent?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            change: "set_row";
+        };
+        /**
+         * SetShown
+         * @description A line's percentage as this kitchen shows it.
+         */
+        SetShown: {
+            /** Stage */
+            stage: number;
+            /** Line */
+            line: number;
+            /** Percent */
+            percent: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            change: "set_shown";
+        };
+        /**
          * Settings
          * @description How a kitchen weighs, measures and prints.
          */
@@ -1683,6 +2453,13 @@ export interface components {
              * @enum {string}
              */
             paper: "A4" | "Letter";
+            /**
+             * @default {
+             *       "starter": "joined",
+             *       "yeast": "3 : 1.2 : 1"
+             *     }
+             */
+            practice: components["schemas"]["Practice"];
             /** @default {} */
             habits: components["schemas"]["Habits"];
             /**
@@ -1729,6 +2506,20 @@ export interface components {
             alternative?: number | null;
         };
         /**
+         * SheetFed
+         * @description What comes into a stage from another: its weight, and the water that makes up what boiled off there.
+         */
+        SheetFed: {
+            /** Name */
+            name: string;
+            /** Printed */
+            printed: string;
+            /** Whole */
+            whole: boolean;
+            /** Made Up */
+            made_up: string | null;
+        };
+        /**
          * SheetLine
          * @description A line to weigh: `printed` in the scale's unit; None where its amount is open.
          */
@@ -1747,6 +2538,10 @@ export interface components {
             off: number;
             /** Step */
             step: string;
+            /** Held Back */
+            held_back: string | null;
+            /** Parts */
+            parts: number;
         };
         /**
          * SheetPage
@@ -1762,15 +2557,24 @@ export interface components {
         };
         /**
          * SheetStage
-         * @description A stage's lines and what they come to, as printed.
+         * @description A stage's lines, what comes into it, and what is in its bowl, as printed.
          */
         SheetStage: {
             /** Name */
             name: string;
             /** Lines */
             lines: components["schemas"]["SheetLine"][];
+            /**
+             * Fed
+             * @default []
+             */
+            fed: components["schemas"]["SheetFed"][];
             /** Printed */
             printed: string;
+            /** Boiled Off */
+            boiled_off?: string | null;
+            /** Kept Back */
+            kept_back?: string | null;
         };
         /**
          * Span
@@ -1784,7 +2588,7 @@ export interface components {
         };
         /**
          * Stage
-         * @description Lines that are mixed together, in mixing order. Every flour in a stage counts toward the 100 %.
+         * @description Lines that are mixed together, in mixing order. Every flour that reaches the dough counts toward the 100 %.
          */
         Stage: {
             /**
@@ -1792,12 +2596,35 @@ export interface components {
              * @default
              */
             name: string;
+            /** @default dough */
+            kind: components["schemas"]["StageKind"];
+            /**
+             * Key
+             * @default
+             */
+            key: string;
+            /**
+             * Feeds
+             * @default []
+             */
+            feeds: components["schemas"]["Feed"][];
+            /**
+             * Boiled Off
+             * @default 0
+             */
+            boiled_off: number;
             /**
              * Lines
              * @default []
              */
             lines: components["schemas"]["Line"][];
         };
+        /**
+         * StageKind
+         * @description What a stage of the dough is. `core/stages.py` says what each of them does.
+         * @enum {string}
+         */
+        StageKind: "sponge" | "poolish" | "biga" | "old_dough" | "levain" | "paste" | "soaker" | "mash" | "autolyse" | "dough" | "late" | "inclusions";
         /**
          * Step
          * @description A step of the method in the baker's words, with the times [min] and temperatures [°C] that it names.
@@ -1818,6 +2645,23 @@ export interface components {
              * @default []
              */
             heat_c: components["schemas"]["Span"][];
+        };
+        /**
+         * SwapOne
+         * @description Swap an ingredient.
+         */
+        SwapOne: {
+            /** Stage */
+            stage: number;
+            /** Line */
+            line: number;
+            /** To */
+            to: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            change: "swap";
         };
         /**
          * System
@@ -2104,6 +2948,8 @@ export interface components {
             loads: components["schemas"]["Load"][];
             /** Notes */
             notes: components["schemas"]["Note"][];
+            /** Cautions */
+            cautions: string[];
             /** Cures */
             cures: string[];
         };
@@ -2123,16 +2969,42 @@ export interface components {
         };
         /**
          * Whole
-         * @description A formula as written, its count, and the pan; `count_g` is each line's weight in the count, by stage, by line.
+         * @description A formula as written, what its dough is, its count, and the pan.
          */
         Whole: {
             formula: components["schemas"]["Reckoned"];
+            /** Rows */
+            rows: components["schemas"]["Row"][];
+            character: components["schemas"]["Character"];
+            /** Remarks */
+            remarks: components["schemas"]["Remark"][];
+            contents: components["schemas"]["Contents"];
             count: components["schemas"]["CountResult"];
             /** Count G */
             count_g: number[][];
             /** Stage Count G */
             stage_count_g: number[];
+            /** Passing */
+            passing: components["schemas"]["Passing"][][];
+            /** Row Count G */
+            row_count_g: number[];
             pan: components["schemas"]["Panned"] | null;
+        };
+        /**
+         * Word
+         * @description A word for a dough under a figure, with what it means at the bench. A richness of 25 in whole percent is not yet rich.
+         */
+        Word: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Under */
+            under: number;
+            /** Says */
+            says: string;
+            /** Source */
+            source: string;
         };
         /**
          * Worked
@@ -2164,10 +3036,10 @@ export interface components {
             format: "pancount-formula";
             /**
              * Version
-             * @default 2
+             * @default 3
              * @enum {integer}
              */
-            version: 1 | 2;
+            version: 1 | 2 | 3;
             formula: components["schemas"]["Formula"];
             /**
              * @default {
@@ -2218,6 +3090,74 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Whole"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    reckon_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Changing"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changed"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    reckon_compare: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Comparing"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Compared"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -3665,7 +4605,9 @@ export interface operations {
     };
     copy_formula: {
         parameters: {
-            query?: never;
+            query?: {
+                revision?: number | null;
+            };
             header?: never;
             path: {
                 formula_id: number;

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What is not mixed into the dough: wash, topping, pan oil. It counts in no percentage. */
-import { emptyLine } from './lines'
-import type { Formula } from '@/api/client'
+import { emptyBeside, emptyLine } from './lines'
+import type { BesideKind, Formula } from '@/api/client'
 import NumberField from '@/design/NumberField.vue'
 import type { Units } from '@/format'
 import { tell } from '@/notice'
@@ -20,9 +20,12 @@ const emit = defineEmits<{
 
 function add(stage?: number): void {
   emit('step')
-  if (stage === undefined) props.formula.beside.push({ name: props.formula.beside.length ? '' : 'Wash', lines: [emptyLine()] })
+  if (stage === undefined) props.formula.beside.push(props.formula.beside.length ? emptyBeside('', 'topping') : emptyBeside('Wash', 'wash'))
   else props.formula.beside[stage]?.lines.push(emptyLine())
 }
+const PER = { pieces: 'pieces', pans: 'pans', dough: '', bath: '' } as const
+const per = (kind: BesideKind) => PER[props.units.reference.beside[kind]?.per ?? 'dough']
+const scaledBy = { pieces: 'by the pieces', pans: 'by the pans', dough: 'with the dough', bath: 'one for the batch' } as const
 function remove(s: number, n: number): void {
   emit('step')
   const stage = props.formula.beside[s]
@@ -36,7 +39,11 @@ function remove(s: number, n: number): void {
   <section class="tray beside" aria-labelledby="beside-head">
     <div class="tray-head"><h2 id="beside-head">Beside the dough</h2><span class="quiet">wash, topping, pan oil: in no percentage</span></div>
     <div v-for="(stage, s) in formula.beside" :key="s">
-      <input v-model="stage.name" class="stage-name" maxlength="300" placeholder="What it is for" :aria-label="`What ${stage.name || 'this'} is for`" />
+      <div class="stage">
+        <input v-model="stage.name" class="stage-name" maxlength="300" placeholder="What it is for" :aria-label="`What ${stage.name || 'this'} is for`" />
+        <select v-model="stage.kind" class="kind" :aria-label="`What ${stage.name || 'this'} is`" :title="scaledBy[units.reference.beside[stage.kind]?.per ?? 'dough']"><option v-for="rule in units.reference.beside" :key="rule.kind" :value="rule.kind">{{ rule.label }}</option></select>
+        <label v-if="per(stage.kind)" class="quiet serves">for <NumberField :value="stage.serves" kind="count" :units="units" :label="`${stage.name || 'this'}, for how many ${per(stage.kind)}; nothing for all of the dough`" @change="stage.serves = $event" /> {{ per(stage.kind) }}</label>
+      </div>
       <ul>
         <li v-for="(line, n) in stage.lines" :key="n">
           <span class="what">
@@ -54,7 +61,12 @@ function remove(s: number, n: number): void {
 </template>
 
 <style scoped>
-.stage-name { border: 0; border-bottom: 2px solid var(--rim-soft); width: 100%; background: none; font-weight: 700; color: var(--rim); padding: 3px 4px }
+.stage { display: flex; align-items: center; gap: 6px; border-bottom: 2px solid var(--rim-soft) }
+.kind { border: 0; background: none; color: var(--ink-2); font-size: .86rem; border-radius: 8px; min-height: 30px; cursor: pointer }
+.kind:hover { background: var(--rim-faint) }
+.serves { display: inline-flex; align-items: baseline; gap: 2px; white-space: nowrap; font-size: .86rem }
+.serves .number { width: 46px; border-color: var(--rim-faint) }
+.stage-name { border: 0; flex: 1; min-width: 90px; background: none; font-weight: 700; color: var(--rim); padding: 3px 4px }
 ul { list-style: none; margin: 0; padding: 0 }
 li { display: grid; grid-template-columns: 1fr 92px 30px; align-items: center; border-bottom: 1px solid var(--rim-faint); min-height: 34px }
 .what { display: flex; gap: 6px; align-items: baseline; min-width: 0 }
@@ -62,5 +74,5 @@ li { display: grid; grid-template-columns: 1fr 92px 30px; align-items: center; b
 .what input:hover, .what input:focus { border-color: var(--rim-soft) }
 .add { font-size: .88rem; min-height: 30px }
 li .button { padding: 0; min-height: 30px }
-@media (max-width: 700px) { .add, li .button, .what input { min-height: 44px } }
+@media (max-width: 700px) { .add, li .button, .what input, .kind { min-height: 44px } }
 </style>

@@ -4,21 +4,29 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router'
 import BesideTray from './BesideTray.vue'
+import ChangeCard from './ChangeCard.vue'
+import CompareTray from './CompareTray.vue'
+import ContentsTray from './ContentsTray.vue'
 import CountTray from './CountTray.vue'
+import GaugesTray from './GaugesTray.vue'
 import MethodTray from './MethodTray.vue'
+import NotesTray from './NotesTray.vue'
 import PanTray from './PanTray.vue'
 import RevisionList from './RevisionList.vue'
 import StageTable from './StageTable.vue'
+import { useChanges } from './useChanges'
 import { useDesk, type Desk } from './useDesk'
 import { useReckoning } from './useReckoning'
+import WholeTable from './WholeTable.vue'
 import WorkingCard from './WorkingCard.vue'
 import { workingOf } from './workings'
-import { api, ask, Refused } from '@/api/client'
+import { api, ask, Refused, type Change, type Formula } from '@/api/client'
 import { plainCopy } from '@/copy'
+import ChoiceRow from '@/design/ChoiceRow.vue'
 import KeysDialog from '@/design/KeysDialog.vue'
 import { when } from '@/format'
 import { useKeys } from '@/keys'
-import { useIngredients, useUnits } from '@/kitchen'
+import { useIngredients, useKnown, useUnits } from '@/kitchen'
 import { tell } from '@/notice'
 
 const KEYS = [
@@ -28,6 +36,9 @@ const KEYS = [
   ['Alt Backspace', 'remove the line'],
   ['Alt Enter', 'new stage'],
   ['=', 'how was this number worked out?'],
+  ['F', 'the whole formula, or as it is mixed'],
+  ['D', 'the dough, or the count'],
+  ['C', 'side by side with a revision'],
   ['Ctrl S', 'save a revision'],
   ['Ctrl Z', 'undo; with Shift: do again'],
   ['W', 'weigh sheet'],
@@ -38,7 +49,8 @@ const route = useRoute()
 const router = useRouter()
 const cache = useQueryClient()
 const { units, error: unitsError } = useUnits()
-const known = useIngredients()
+const pantry = useIngredients()
+const known = useKnown()
 
 const routeId = computed(() => (route.params.id === 'new' ? null : Number(route.params.id)))
 const desk = useDesk((id) => void router.replace({ params: { id }, query: route.query }))
@@ -71,13 +83,76 @@ const view = computed<Desk | null>(() => {
 })
 const shownDesk = computed(() => view.value ?? desk.desk.value)
 const ready = computed(() => desk.loaded.value && view.value !== null)
-const { whole, problem, stale } = useReckoning(shownDesk, ready)
+const { whole, problem, stale } = useReckoning(shownDesk, known, ready)
+
+let cameFrom: HTMLElement | null = null
+const giveBackFocus = () => void nextTick(() => cameFrom?.focus())
+
+/* What the screen shows of it is in the address: the formula as mixed or whole; beside it the count, the dough, or another revision. */
+const VIEWS = [
+  { value: 'mixed', label: 'As mixed' },
+  { value: 'whole', label: 'Whole formula' },
+] as const
+const SIDES = [
+  { value: 'count', label: 'Count' },
+  { value: 'dough', label: 'Dough' },
+] as const
+const viewed = computed(() => (route.query.view === 'whole' ? 'whole' : 'mixed'))
+const side = computed(() => (route.query.side === 'dough' ? 'dough' : 'count'))
+const comparing = computed(() => {
+  const found = /^(\d+)\.(\d+)$/.exec(String(route.query.compare ?? ''))
+  return found ? { id: Number(found[1]), revision: Number(found[2]) } : null
+})
+const show = (query: Record<string, string | undefined>) => void router.replace({ query: { ...route.query, ...query } })
+const showView = (view: string) => show({ view: view === 'mixed' ? undefined : view })
+const showSide = (wanted: string) => show({ side: wanted === 'count' ? undefined : wanted, compare: undefined })
+function compare(other: { id: number; revision: number }): void {
+  showsRevisions.value = false
+  show({ compare: `${other.id}.${other.revision}`, revision: undefined })
+}
+function compareLatest(): void {
+  const head = desk.head.value
+  if (comparing.value) show({ compare: undefined })
+  else if (head?.latest_number) compare({ id: head.id, revision: head.latest_number })
+}
+
+/* Changes that the core makes: at once, or looked at first. */
+const changes = useChanges(desk, known)
+const apart = computed(() => known.value.practice.starter === 'apart')
+const change = (wanted: Change, says?: string) => void changes.apply(wanted, says)
+const look = (title: string, wanted: Change) => {
+  if (reading.value !== undefined) return
+  cameFrom = document.activeElement as HTMLElement | null
+  void changes.look(title, wanted)
+}
+async function takeChange(): Promise<void> {
+  await changes.take()
+  giveBackFocus()
+}
+function leaveChange(): void {
+  changes.leave()
+  changes.refused.value = null
+  giveBackFocus()
+}
+function lay(formula: Formula, says: string): void {
+  desk.step()
+  desk.desk.value.formula = formula
+  tell(says, () => desk.undo())
+}
+function goToLine(stage: number, line: number): void {
+  showView('mixed')
+  void nextTick(() => document.querySelector<HTMLElement>(`[data-cell="${stage}:${line}:percent"] input`)?.focus())
+}
+function setBand(gauge: string, band: { low: number; high: number } | null): void {
+  desk.step()
+  const { [gauge]: _, ...others } = desk.desk.value.formula.bands
+  desk.desk.value.formula.bands = band ? { ...others, [gauge]: band } : others
+}
 
 const opened = computed(() => (route.query.working ? String(route.query.working) : null))
 const working = computed(() =>
   opened.value && whole.value && units.value ? workingOf(opened.value, whole.value, shownDesk.value.formula, units.value) : null,
 )
-let cameFrom: HTMLElement | null = null
 function openWorking(name: string): void {
   if (!opened.value) cameFrom = document.activeElement as HTMLElement | null
   void router.replace({ query: { ...route.query, working: name } })
@@ -86,7 +161,7 @@ function closeWorking(): void {
   if (!opened.value) return
   const { working: _, ...query } = route.query
   void router.replace({ query })
-  void nextTick(() => cameFrom?.focus())
+  giveBackFocus()
 }
 
 const styles = computed({
@@ -144,6 +219,13 @@ async function save(onTopOf?: number): Promise<void> {
 async function saveOnTop(): Promise<void> {
   await save(await desk.keepMine())
 }
+async function branch(): Promise<void> {
+  if (!desk.head.value) return
+  const state = await ask(api.POST('/api/formulas/{formula_id}/copy', { params: { path: { formula_id: desk.head.value.id }, query: { revision: reading.value } } }))
+  await cache.invalidateQueries({ queryKey: ['formulas'] })
+  await router.push({ name: 'formula', params: { id: state.head.id }, query: {} })
+  tell(`${state.head.name} is a formula of its own now.`)
+}
 async function bringBack(): Promise<void> {
   if (!view.value || !desk.head.value) return
   const number = reading.value
@@ -166,7 +248,10 @@ useKeys({
   'mod+y': () => desk.redo(),
   w: () => desk.head.value && void router.push(sheet.value),
   '?': () => (showsKeys.value = true),
-  Escape: closeWorking,
+  f: () => showView(viewed.value === 'whole' ? 'mixed' : 'whole'),
+  d: () => showSide(side.value === 'dough' ? 'count' : 'dough'),
+  c: compareLatest,
+  Escape: () => (changes.pending.value ? leaveChange() : closeWorking()),
 })
 
 /* What is wrong with the formula stands under it; what is wrong with the pins, under them. */
@@ -201,6 +286,7 @@ async function makeUpFlour(): Promise<void> {
         <input v-model.lazy="styles" class="styles chip" placeholder="style words" aria-label="Style words, comma between" :disabled="reading !== undefined" />
         <span class="chip" :class="{ draft: desk.unsaved.value }" role="status">{{ keepingSays }}</span>
         <span class="spacer" />
+        <ChoiceRow class="sides" label="What stands beside the formula" :options="SIDES" :value="side" @choose="showSide" />
         <button type="button" class="button bare" :disabled="!desk.canUndo.value" title="Undo (Ctrl Z)" @click="desk.undo()">Undo</button>
         <button type="button" class="button bare" @click="showsRevisions = true">Revisions</button>
         <el-dropdown class="take-out" trigger="click" @visible-change="desk.flush()" :disabled="!desk.head.value">
@@ -236,6 +322,8 @@ async function makeUpFlour(): Promise<void> {
           <span v-if="revision.error.value">{{ revision.error.value.message }}</span>
           <div class="row">
             <button v-if="view" type="button" class="button" @click="bringBack">Bring it back as a new revision</button>
+            <button v-if="view" type="button" class="button" @click="branch">Branch a formula from it</button>
+            <button v-if="view && desk.head.value" type="button" class="button" @click="compare({ id: desk.head.value.id, revision: reading })">Side by side with the desk</button>
             <RouterLink class="button" :to="{ query: {} }">Back to what you are working on</RouterLink>
           </div>
         </div>
@@ -245,9 +333,10 @@ async function makeUpFlour(): Promise<void> {
         <section class="tray" aria-labelledby="formula-head">
           <div class="tray-head">
             <h2 id="formula-head">Formula</h2>
-            <span class="quiet">type grams or percent; the other follows</span>
+            <ChoiceRow class="views" label="How the formula is shown" :options="VIEWS" :value="viewed" @choose="showView" />
           </div>
-          <StageTable :formula="shownDesk.formula" :whole="whole" :problem="problem" :pantry="known" :units="units" @working="openWorking" @step="desk.step" @undo="desk.undo()" />
+          <WholeTable v-if="viewed === 'whole' && whole" :formula="shownDesk.formula" :whole="whole" :units="units" @apply="change" />
+          <StageTable v-else :formula="shownDesk.formula" :whole="whole" :problem="problem" :pantry="pantry" :units="units" :apart="apart" @working="openWorking" @step="desk.step" @undo="desk.undo()" @apply="change" @look="look" />
           <p v-if="isBlank" class="said">Start with the flour: a name, and its weight or 100 %.</p>
           <div v-else-if="problemAtFormula" class="said stop" role="alert">
             {{ problemAtFormula }}
@@ -255,12 +344,23 @@ async function makeUpFlour(): Promise<void> {
           </div>
           <p v-for="(n, i) in whole?.formula.notes" :key="i" class="said now">{{ n.text }}</p>
         </section>
+        <CompareTray v-if="comparing" class="beside-it" :formula="shownDesk.formula" :other="comparing" :id="desk.head.value?.id ?? null" :known="known" :units="units" @choose="compare" @apply="change" @bring="lay" @close="show({ compare: undefined })" />
+        <template v-else-if="side === 'dough'">
+          <GaugesTray :formula="shownDesk.formula" :whole="whole" :units="units" @working="openWorking" @look="look" />
+          <div class="stack">
+            <NotesTray :formula="shownDesk.formula" :remarks="whole?.remarks ?? []" @step="desk.step" @go="goToLine" />
+            <ContentsTray :whole="whole" :units="units" :locked="reading !== undefined" @look="look" />
+          </div>
+        </template>
+        <template v-else>
         <CountTray :formula="shownDesk.formula" :count="shownDesk.count" :whole="whole" :problem="problem" :units="units" @working="openWorking" @step="desk.step" />
         <PanTray :formula="shownDesk.formula" :count="shownDesk.count" :whole="whole" :problem="problem" :units="units" @working="openWorking" />
+        </template>
         <BesideTray :formula="shownDesk.formula" :units="units" @step="desk.step" @undo="desk.undo()" />
         <MethodTray :formula="shownDesk.formula" @step="desk.step" @undo="desk.undo()" />
       </fieldset>
-      <WorkingCard v-if="working" :working="working" @open="openWorking" @close="closeWorking" />
+      <WorkingCard v-if="working" :working="working" :band="working.gauge ? whole?.character.gauges[working.gauge] : undefined" :locked="reading !== undefined" :units="units" @open="openWorking" @close="closeWorking" @band="setBand" />
+      <ChangeCard v-if="changes.pending.value || changes.refused.value" :pending="changes.pending.value" :refused="changes.refused.value" :units="units" @take="takeChange" @leave="leaveChange" @understood="changes.refused.value = null" />
 
       <el-dialog v-model="asking" title="Save a revision" width="min(520px, 94vw)" @opened="noteField?.focus()">
         <form @submit.prevent="save()">
@@ -282,7 +382,7 @@ async function makeUpFlour(): Promise<void> {
         </form>
       </el-dialog>
       <el-dialog v-model="showsRevisions" title="Revisions" width="min(560px, 94vw)">
-        <RevisionList v-if="desk.head.value" :id="desk.head.value.id" :latest="desk.head.value.latest_number" :reading="reading" @click="showsRevisions = false" />
+        <RevisionList v-if="desk.head.value" :id="desk.head.value.id" :latest="desk.head.value.latest_number" :reading="reading" @click="showsRevisions = false" @compare="compare" />
         <p v-else class="quiet">Nothing saved yet.</p>
       </el-dialog>
       <KeysDialog v-model="showsKeys" :keys="KEYS" />
@@ -303,12 +403,17 @@ async function makeUpFlour(): Promise<void> {
 .trays .said { margin-top: 8px }
 .page-head .button { padding-inline: 12px }
 .page-head .bare { padding-inline: 7px }
+.views { flex: 0 1 260px }
+.sides { flex: 0 0 150px }
+.views :deep(button), .sides :deep(button) { min-height: 34px }
+.stack { display: grid; gap: 14px; align-content: start }
+.beside-it { grid-column: span 2 }
 .take-out { font-size: 1rem }
 .dialog-foot { display: flex; justify-content: end; gap: 10px; margin-top: 16px }
 .said { margin-top: 10px }
 @media (max-width: 1180px) {
   .trays { grid-template-columns: repeat(2, minmax(0, 1fr)) }
-  .trays > :first-child { grid-column: 1 / -1 }
+  .trays > :first-child, .beside-it { grid-column: 1 / -1 }
 }
-@media (max-width: 760px) { .trays { grid-template-columns: minmax(0, 1fr) } .page-head { gap: 4px 8px; margin-bottom: 8px } .spacer { display: none } .page-head .bare:first-of-type { margin-left: -7px } }
+@media (max-width: 760px) { .trays { grid-template-columns: minmax(0, 1fr) } .beside-it { grid-column: auto } .views :deep(button), .sides :deep(button) { min-height: 44px } .page-head { gap: 4px 8px; margin-bottom: 8px } .spacer { display: none } .page-head .bare:first-of-type { margin-left: -7px } }
 </style>

@@ -2,7 +2,7 @@
 /** One line of a formula: its role, name, percent, weight as written, and weight in this count. */
 import { computed, ref } from 'vue'
 import IngredientField from './IngredientField.vue'
-import { findIngredient, ROLES, setAmount } from './lines'
+import { findIngredient, ROLES } from './lines'
 import type { Ingredient, Line, Role } from '@/api/client'
 import NumberField from '@/design/NumberField.vue'
 import OpenWorking from '@/design/OpenWorking.vue'
@@ -11,7 +11,9 @@ import { shown, withUnit, type Units } from '@/format'
 export interface LineRowProps {
   /** The desk's own line; it is edited in place. */
   line: Line
-  figures: { given: string; percent: number; weight_g: number } | undefined
+  figures: { given: string; percent: number; shown_percent: number; weight_g: number } | undefined
+  /** Whether percentages are those of the kitchen's own counting, not of all flour as typed. */
+  apart: boolean
   /** Weight in this count. [g] */
   countG: number | undefined
   pantry: readonly Ingredient[]
@@ -30,6 +32,9 @@ const emit = defineEmits<{
   done: []
   move: [by: 1 | -1]
   remove: []
+  amount: [field: 'weight_g' | 'percent', value: number | null]
+  /** Swap it for what goes by this label. */
+  swap: [to: string]
 }>()
 
 const more = ref(false)
@@ -39,7 +44,23 @@ const COLUMNS = [
   { field: 'weight_g', kind: 'g', label: 'weight as written' },
 ] as const
 /** As typed, or as it follows from the other column; null where the amount is open. */
-const amount = (field: 'percent' | 'weight_g') => props.line[field] ?? (isOpen.value ? null : props.figures?.[field])
+function amount(field: 'percent' | 'weight_g'): number | null | undefined {
+  if (isOpen.value) return null
+  if (field === 'percent' && props.apart) return props.figures?.shown_percent
+  return props.line[field] ?? props.figures?.[field]
+}
+const swaps = computed(() => props.units.reference.swaps[findIngredient(props.pantry, props.line.name)?.name ?? ''] ?? [])
+/** What is said of it beside its amount: held back, in parts, how wet. */
+const aside = computed(() => {
+  const { held_back: held, parts, hydration } = props.line
+  const heldG = props.countG === undefined ? '' : withUnit(props.countG * held, 'g', props.units)
+  return [held ? `${heldG || `${shown(held, 'share', props.units)} %`} held back` : '', parts > 1 ? `in ${parts} parts` : '', hydration == null ? '' : `at ${shown(hydration, 'percent', props.units)} % hydration`].filter(Boolean).join(', ')
+})
+function chooseSwap(event: Event): void {
+  const select = event.target as HTMLSelectElement
+  if (select.value) emit('swap', select.value)
+  select.value = ''
+}
 const isOpen = computed(() => props.line.percent == null && props.line.weight_g == null)
 const counted = computed(() => (props.countG == null || isOpen.value ? '' : shown(props.countG, 'g', props.units)))
 
@@ -48,6 +69,7 @@ function rename(name: string): void {
   const before = findIngredient(props.pantry, props.line.name)
   if (known) props.line.role = known.role
   else if (before) props.line.role = null
+  if (known || before) props.line.hydration = known?.hydration ?? null
   props.line.name = name
 }
 function chooseRole(event: Event): void {
@@ -83,17 +105,22 @@ function chooseRole(event: Event): void {
       :label="`${called}, ${column.label}`"
       :worked="line[column.field] == null"
       :wrong="wrong[column.field]"
-      @change="setAmount(line, column.field, $event)"
+      @change="emit('amount', column.field, $event)"
       @working="emit('working', `line:${spot}:${column.field}`)"
     />
     <OpenWorking v-if="counted" class="counted" :name="`line:${spot}:count_g`" :label="`${called} in this count: ${counted}.`" @open="emit('working', $event)">{{ counted }}</OpenWorking>
     <span v-else class="counted quiet">–</span>
-    <button type="button" class="more" :class="{ noted: line.note || line.written }" :aria-expanded="more" :aria-label="`More for ${called}`" :title="line.note || line.written || undefined" @click="more = !more">
+    <button type="button" class="more" :class="{ noted: line.note || line.written || aside }" :aria-expanded="more" :aria-label="`More for ${called}`" :title="[line.note, aside].filter(Boolean).join('; ') || line.written || undefined" @click="more = !more">
       <svg viewBox="0 0 20 20" width="16" aria-hidden="true"><path d="M5 8l5 5 5-5" fill="none" stroke="currentColor" stroke-width="2.4" stroke-linecap="round" /></svg>
     </button>
+    <small v-if="aside && !more" class="aside quiet">{{ aside }}</small>
     <div v-if="more" class="extra">
       <input v-model="line.note" class="field" maxlength="300" placeholder="Note: warm, soft, last …" :aria-label="`Note for ${called}`" />
       <p v-if="line.written" class="written quiet">As written: “{{ line.written }}”<template v-if="line.band">, which may be {{ shown(line.band.low_g, 'g', units, 3) }}–{{ withUnit(line.band.high_g, 'g', units, 3) }}</template></p>
+      <label class="label">Held back, %<NumberField class="box" :value="line.held_back" kind="share" :units="units" :label="`${called}, share held back`" :wrong="wrong.held_back" @change="line.held_back = $event ?? 0" /></label>
+      <label class="label">In parts<NumberField class="box" :value="line.parts" kind="count" :units="units" :label="`${called}, in how many parts`" :wrong="wrong.parts" @change="line.parts = $event ?? 1" /></label>
+      <label v-if="line.role === 'leaven'" class="label">Hydration, %<NumberField class="box" :value="line.hydration" kind="percent" :units="units" :label="`${called}, hydration of the starter`" :wrong="wrong.hydration" @change="line.hydration = $event" /></label>
+      <label v-if="swaps.length" class="label">Swap for<select class="field" :aria-label="`Swap ${called} for`" @change="chooseSwap"><option value="">keep it</option><option v-for="to in swaps" :key="to" :value="to">{{ to }}</option></select></label>
       <button type="button" class="button bare" :aria-label="`Move ${called} up`" @click="emit('move', -1)">Up</button>
       <button type="button" class="button bare" :aria-label="`Move ${called} down`" @click="emit('move', 1)">Down</button>
       <button type="button" class="button bare" :aria-label="`Remove ${called}`" @click="emit('remove')">Remove</button>
@@ -116,9 +143,13 @@ function chooseRole(event: Event): void {
 .more.noted { color: var(--rim) }
 .more:hover { background: var(--rim-faint) }
 .more[aria-expanded='true'] svg { transform: rotate(180deg) }
-.extra { grid-column: 2 / -1; display: flex; flex-wrap: wrap; gap: 2px; padding: 2px 0 7px }
+.extra { grid-column: 2 / -1; display: flex; flex-wrap: wrap; align-items: end; gap: 4px; padding: 2px 0 7px }
 .extra .field { flex: 1 1 130px; min-height: 34px; width: 0 }
 .extra .button { padding: 2px 7px }
+.extra .label { font-size: .76rem }
+.extra .box { width: 62px; min-height: 34px }
+.extra select { min-height: 34px; max-width: 170px; padding: 2px 6px }
+.aside { grid-column: 2 / -1; padding: 0 5px 3px; line-height: 1.1 }
 .written { flex: 1 0 100%; order: 3; padding: 2px 4px }
 @media (max-width: 700px) {
   .line { grid-template-columns: 18px repeat(3, 1fr) 40px; padding-top: 4px }
@@ -130,6 +161,8 @@ function chooseRole(event: Event): void {
   .line :deep(.number input) { padding: 9px 0 }
   .counted { grid-area: 2 / 4; padding: 10px 5px }
   .extra { grid-row: 3; grid-column: 1 / -1 }
+  .aside { grid-row: 4 }
+  .extra .box, .extra select { min-height: 44px }
   .extra .button { min-height: 44px }
 }
 </style>

@@ -11,6 +11,10 @@ export interface RevisionListProps {
   reading: number | undefined
 }
 const props = defineProps<RevisionListProps>()
+const emit = defineEmits<{
+  /** Lay the desk beside this one. */
+  compare: [other: { id: number; revision: number }]
+}>()
 
 const revisions = useQuery({
   queryKey: ['revisions', () => props.id, () => props.latest],
@@ -27,13 +31,15 @@ const revisions = useQuery({
       <RouterLink :to="{ query: { revision: revision.number } }" :aria-current="revision.number === reading || undefined">
         <b>Revision {{ revision.number }}</b><span>{{ revision.note || 'no note' }}</span><small class="quiet">{{ when(revision.saved_at) }}</small>
       </RouterLink>
+      <button type="button" class="button bare" :aria-label="`Revision ${revision.number} side by side with the desk`" @click.stop="emit('compare', { id, revision: revision.number })">Side by side</button>
     </li>
   </ul>
 </template>
 
 <style scoped>
 ul { list-style: none; margin: 0; padding: 0 }
-a { display: grid; grid-template-columns: auto 1fr; gap: 2px 12px; padding: 10px 6px; color: inherit; text-decoration: none; border-bottom: 1px solid var(--rim-faint) }
+li { display: flex; align-items: center; border-bottom: 1px solid var(--rim-faint) }
+a { flex: 1; display: grid; grid-template-columns: auto 1fr; gap: 2px 12px; padding: 10px 6px; color: inherit; text-decoration: none }
 a:hover, a[aria-current] { background: var(--rim-faint) }
 small { grid-column: 2 }
 </style>

@@ -1,9 +1,11 @@
 <script setup lang="ts">
-/** The formula's stages and lines, to be typed in grams or percent, all from the keyboard. */
+/** The formula as mixed: its stages and lines, to be typed in grams or percent, all from the keyboard. */
 import { computed, nextTick, ref } from 'vue'
 import LineRow from './LineRow.vue'
-import { addLine, emptyStage, moveLine, removeLine, type Spot } from './lines'
-import type { Formula, Ingredient, Problem, Whole } from '@/api/client'
+import { addLine, emptyStage, moveLine, removeLine, setAmount, stageName, type Spot } from './lines'
+import NewStageForm from './NewStageForm.vue'
+import StageDetails from './StageDetails.vue'
+import type { Change, Formula, Ingredient, Problem, Whole } from '@/api/client'
 import OpenWorking from '@/design/OpenWorking.vue'
 import { shown, withUnit, type Units } from '@/format'
 import { tell } from '@/notice'
@@ -15,6 +17,8 @@ export interface StageTableProps {
   problem: Problem | null
   pantry: readonly Ingredient[]
   units: Units
+  /** Whether this kitchen counts a starter apart. */
+  apart: boolean
 }
 const props = defineProps<StageTableProps>()
 const emit = defineEmits<{
@@ -22,6 +26,10 @@ const emit = defineEmits<{
   /** Lines or stages are about to be added, moved or removed: a step of undo of its own. */
   step: []
   undo: []
+  /** A change to be made at once, with what to tell of it; nothing is told of typing. */
+  apply: [change: Change, says?: string]
+  /** A change to be looked at before it is taken. */
+  look: [title: string, change: Change]
 }>()
 
 const table = ref<HTMLElement>()
@@ -113,6 +121,36 @@ function onKey(event: KeyboardEvent): void {
     next(at.spot, at.column)
   }
 }
+/** Which stage's details are open, and whether flour is being moved into a new one. */
+const detailed = ref<object | null>(null)
+const moving = ref(false)
+const canMove = computed(() => props.whole !== null)
+const isStraight = computed(() => props.whole?.formula.stages.every((stage) => stage.fed.length === 0) ?? true)
+const stageCalled = (s: number) => stageName(props.formula, s, props.units)
+const kindOf = (s: number) => {
+  const label = props.units.reference.stages[props.formula.stages[s]?.kind ?? 'dough']?.label ?? ''
+  return stageCalled(s).toLowerCase().includes(label) ? '' : label
+}
+/** What comes into a stage from others, and what of it does not go on: steam, and seed for next time. */
+const SAYS = { made_up: 'Water, for what boiled off', boiled_off: 'boils off', kept_back: 'kept back for next time' } as const
+const passing = (s: number) =>
+  (props.whole?.passing[s] ?? []).map((one, i) => {
+    const share = one.share > 0.9999 ? 'all of it' : `${shown(one.share, 'share', props.units, 3)} % of it`
+    const sign = one.source == null ? '−' : ''
+    return {
+      key: i,
+      says: one.what === 'fed' ? `${stageCalled(one.source ?? 0)}, ${share}` : SAYS[one.what],
+      written: sign + shown(one.weight_g, 'g', props.units),
+      counted: sign + shown(one.count_g, 'g', props.units),
+    }
+  })
+function setLine(s: number, n: number, field: 'weight_g' | 'percent', value: number | null): void {
+  const line = props.formula.stages[s]?.lines[n]
+  if (!line) return
+  if (props.apart && field === 'percent' && value !== null && props.whole) emit('apply', { change: 'set_shown', stage: s, line: n, percent: value })
+  else setAmount(line, field, value)
+}
+const straighten = () => emit('apply', { change: 'move_out', stage: null }, 'Put back into one straight dough. The whole formula is the same.')
 const stageWeight = (s: number) => {
   const weight = props.whole?.stage_count_g[s]
   return weight === undefined ? '' : shown(weight, 'g', props.units)
@@ -126,10 +164,13 @@ const enterStage = (s: number) => (props.formula.stages[s]?.lines.length ? focus
     <section v-for="(stage, s) in formula.stages" :key="key(stage)" :aria-label="stage.name || 'Stage without a name'">
       <div class="stage">
         <input v-model="stage.name" :data-stage="s" class="stage-name" maxlength="300" placeholder="Name of the stage" aria-label="Name of the stage" @keydown.enter.exact.prevent="enterStage(s)" />
+        <small class="kind quiet">{{ kindOf(s) }}</small>
         <OpenWorking class="stage-weight" :name="`stage:${s}`" :label="`${stage.name || 'Stage'} in this count: ${stageWeight(s)}.`" @open="emit('working', $event)">{{ stageWeight(s) }}</OpenWorking>
-        <button v-if="formula.stages.length > 1" type="button" class="drop" :aria-label="`Remove the stage ${stage.name}`" title="Remove the stage" @click="removeStage(s)">×</button>
-        <span v-else />
+        <button type="button" class="drop" :aria-label="`More for the stage ${stageCalled(s)}`" :aria-expanded="detailed === stage" title="What it is, and where it goes" @click="detailed = detailed === stage ? null : stage">
+          <svg viewBox="0 0 20 20" width="16" aria-hidden="true"><path d="M5 8l5 5 5-5" fill="none" stroke="currentColor" stroke-width="2.4" stroke-linecap="round" /></svg>
+        </button>
       </div>
+      <StageDetails v-if="detailed === stage" :formula="formula" :stage="s" :whole="whole" :units="units" @apply="(change, says) => emit('apply', change, says)" @step="emit('step')" @remove="removeStage(s)" />
       <ul>
         <LineRow
           v-for="(line, n) in stage.lines"
@@ -142,19 +183,29 @@ const enterStage = (s: number) => (props.formula.stages[s]?.lines.length ? focus
           :spot="`${s}:${n}`"
           :wrong="wrong[`${s}:${n}`] ?? NOTHING"
           :share="share(s, n)"
+          :apart="apart"
+          @amount="(field, value) => setLine(s, n, field, value)"
+          @swap="emit('look', `${line.name} swapped for ${$event}`, { change: 'swap', stage: s, line: n, to: $event })"
           @working="emit('working', $event)"
           @done="focusCell({ stage: s, line: n }, 'percent')"
           @move="move({ stage: s, line: n }, $event)"
           @remove="remove({ stage: s, line: n })"
         />
+        <li v-for="row in passing(s)" :key="`passing-${row.key}`" class="passing"><span>{{ row.says }}</span><span>{{ row.written }}</span><b class="worked">{{ row.counted }}</b></li>
       </ul>
       <button type="button" class="button bare add" @click="add({ stage: s, line: stage.lines.length - 1 })">+ Line</button>
-      <button v-if="s === formula.stages.length - 1" type="button" class="button bare add" @click="addStage">+ Stage</button>
+      <template v-if="s === formula.stages.length - 1">
+        <button type="button" class="button bare add" @click="addStage">+ Stage</button>
+        <button type="button" class="button bare add" :aria-expanded="moving" :disabled="!canMove" @click="moving = !moving">Move flour into a stage</button>
+        <button v-if="!isStraight" type="button" class="button bare add" @click="straighten">As one straight dough</button>
+      </template>
     </section>
+    <NewStageForm v-if="moving && whole" :formula="formula" :units="units" :main="whole.formula.main" @apply="(change, says) => emit('apply', change, says)" @close="moving = false" />
     <div v-if="whole" class="totals">
-      <OpenWorking name="written_flour" @open="emit('working', $event)"><b>{{ withUnit(whole.formula.flour_g, 'g', units) }}</b>flour as written</OpenWorking>
-      <OpenWorking name="liquid" @open="emit('working', $event)"><b>{{ shown(whole.formula.liquid_percent, 'percent', units) }}</b>liquid %</OpenWorking>
-      <OpenWorking name="total" @open="emit('working', $event)"><b>{{ shown(whole.formula.total_percent, 'percent', units) }}</b>total %</OpenWorking>
+      <OpenWorking name="written_flour" @open="emit('working', $event)"><b>{{ withUnit(whole.formula.flour_g, 'g', units) }}</b>flour{{ apart && whole.formula.base_g < whole.formula.flour_g ? `, ${withUnit(whole.formula.base_g, 'g', units)} is 100 %` : ' as written' }}</OpenWorking>
+      <OpenWorking name="gauge:liquid" @open="emit('working', $event)"><b>{{ shown(whole.formula.liquid_percent, 'percent', units) }}</b>liquid %</OpenWorking>
+      <OpenWorking name="gauge:water" @open="emit('working', $event)"><b>{{ shown(whole.character.gauges.water?.value ?? NaN, 'percent', units, 3) }}</b>true water %</OpenWorking>
+      <OpenWorking name="total" @open="emit('working', $event)"><b>{{ shown(whole.formula.shown_total_percent, 'percent', units) }}</b>total %</OpenWorking>
     </div>
   </div>
 </template>
@@ -163,12 +214,16 @@ const enterStage = (s: number) => (props.formula.stages[s]?.lines.length ? focus
 .columns { display: grid; grid-template-columns: 1fr 70px 76px 76px 26px; text-align: right; font-size: .78rem }
 .columns span:first-child { grid-column: 2 }
 .columns span { padding-right: 5px; white-space: nowrap }
-.stage { display: grid; grid-template-columns: 1fr auto 26px; align-items: center; margin-top: 4px; border-bottom: 2px solid var(--rim-soft) }
+.passing { display: grid; grid-template-columns: minmax(90px, 1fr) 74px 76px 26px; align-items: center; min-height: 28px; border-bottom: 1px solid var(--rim-faint); color: var(--ink-2); font-size: .92rem; padding-left: 23px }
+.passing > :not(:first-child) { text-align: right; padding-right: 5px }
+.kind { white-space: nowrap; padding-right: 6px }
+.stage { display: grid; grid-template-columns: 1fr auto auto 26px; align-items: center; margin-top: 4px; border-bottom: 2px solid var(--rim-soft) }
 .stage-name { border: 0; background: none; font-weight: 700; color: var(--rim); padding: 3px 4px; border-radius: 8px; min-width: 0; text-overflow: ellipsis }
 .stage-name:hover { background: var(--rim-faint) }
 .stage-weight { font-weight: 700; padding: 2px 7px }
-.drop { border: 0; background: none; font-size: 1.2rem; line-height: 1; height: 28px; color: var(--ink-2); cursor: pointer; border-radius: 8px }
-.drop:hover { background: var(--stop-soft); color: var(--stop) }
+.drop { border: 0; background: none; padding: 0; width: 26px; height: 28px; color: var(--ink-2); cursor: pointer; border-radius: 8px; display: grid; place-items: center }
+.drop:hover { background: var(--rim-faint) }
+.drop[aria-expanded='true'] svg { transform: rotate(180deg) }
 ul { list-style: none; margin: 0; padding: 0 }
 .add { font-size: .88rem; min-height: 30px }
 .totals { display: flex; gap: 8px; margin-top: 8px }
@@ -177,5 +232,8 @@ ul { list-style: none; margin: 0; padding: 0 }
 @media (max-width: 700px) {
   .columns { grid-template-columns: 18px repeat(3, 1fr) 40px }
   .stage-name, .add { min-height: 44px }
+  .stage { grid-template-columns: 1fr auto auto 40px }
+  .drop { width: 40px; height: 44px }
+  .passing { grid-template-columns: minmax(90px, 1fr) 70px 70px; padding-left: 18px }
 }
 </style>

@@ -1,10 +1,12 @@
 /** Editing of lines and stages: plain functions on the desk's own copy of a formula. No baking arithmetic. */
-import type { Formula, Ingredient, Line, Role, Stage } from '@/api/client'
+import type { Beside, Formula, Ingredient, Line, Role, Stage, StageKind } from '@/api/client'
+import type { Units } from '@/format'
 
-export const ROLES: readonly Role[] = ['flour', 'liquid', 'fat', 'sugar', 'salt', 'leaven', 'egg', 'dairy', 'flavour', 'inclusion']
+export const ROLES: readonly Role[] = ['flour', 'liquid', 'fat', 'sugar', 'salt', 'leaven', 'egg', 'dairy', 'flavour', 'mash', 'inclusion']
 
-export const emptyLine = (): Line => ({ name: '', role: null, weight_g: null, percent: null, note: '', written: '', band: null })
-export const emptyStage = (name: string): Stage => ({ name, lines: [emptyLine()] })
+export const emptyLine = (): Line => ({ name: '', role: null, weight_g: null, percent: null, note: '', held_back: 0, parts: 1, hydration: null, written: '', band: null })
+export const emptyStage = (name: string, kind: StageKind = 'dough'): Stage => ({ name, kind, key: '', feeds: [], boiled_off: 0, lines: [emptyLine()] })
+export const emptyBeside = (name: string, kind: Beside['kind']): Beside => ({ name, kind, serves: null, lines: [emptyLine()] })
 
 export function emptyFormula(): Formula {
   return {
@@ -15,9 +17,21 @@ export function emptyFormula(): Formula {
     beside: [],
     steps: [],
     usual: { piece_g: 80, pieces_per_pan: 12, pans: 1, bench_loss: 0.02, fill_kind: 'pull_apart_buns', fill: null, pan: null },
+    bands: {},
+    rested: [],
     note: '',
   }
 }
+
+/** What a stage is called: its name, else what it is. */
+export function stageName(formula: Formula, s: number, units: Units): string {
+  const stage = formula.stages[s]
+  const label = units.reference.stages[stage?.kind ?? 'dough']?.label ?? 'stage'
+  return stage?.name || label.slice(0, 1).toUpperCase() + label.slice(1)
+}
+
+/** The same inside a sentence. */
+export const lowerFirst = (text: string): string => text.slice(0, 1).toLowerCase() + text.slice(1)
 
 /** Where a line stands. */
 export interface Spot {

@@ -1,6 +1,7 @@
 /** How a number was worked out, put into words from the core's relations. Only words are made here, no numbers. */
-import type { Formula, PinName, Reference, Whole } from '@/api/client'
-import { DIGITS, withUnit, type Kind, type Units } from '@/format'
+import type { Formula, GaugeName, PinName, Reference, Whole } from '@/api/client'
+import { DIGITS, shown, withUnit, type Kind, type Units } from '@/format'
+import { lowerFirst, stageName } from './lines'
 
 /** Which number is open: a quantity of the count, a figure of the formula, or a line's figure ("line:0:2:percent"), a stage ("stage:0"). */
 export type Opened = string
@@ -22,6 +23,8 @@ export interface Working {
   words: string
   figures: string
   inputs: WorkingInput[]
+  /** The gauge that it is of, where its band may be changed. */
+  gauge?: GaugeName
 }
 
 const FROM = {
@@ -74,11 +77,14 @@ function ofQuantity(name: string, whole: Whole, formula: Formula, units: Units):
   }
 }
 
-const everyLine = (formula: Formula) =>
-  formula.stages.flatMap((stage, s) => stage.lines.map((line, n) => ({ line, s, n, stage })))
+/** A line's name, with its stage where there are several. */
+function lineName(formula: Formula, s: number, n: number, units: Units): string {
+  const name = formula.stages[s]?.lines[n]?.name || 'Line without a name'
+  return formula.stages.length > 1 ? `${name}, ${lowerFirst(stageName(formula, s, units))}` : name
+}
 
 function ofTotal(whole: Whole, formula: Formula, units: Units): Working {
-  const figure = withUnit(whole.formula.total_percent, 'percent', units, DIGITS.working)
+  const figure = withUnit(whole.formula.shown_total_percent, 'percent', units, DIGITS.working)
   return {
     title: 'Total',
     figure,
@@ -86,33 +92,30 @@ function ofTotal(whole: Whole, formula: Formula, units: Units): Working {
     words: '',
     figures: '',
     inputs: whole.formula.stages.map((stage, s) => ({
-      label: formula.stages[s]?.name || 'Stage without a name',
-      figure: withUnit(stage.percent, 'percent', units, DIGITS.working),
-      from: `${stage.lines.length} ${stage.lines.length === 1 ? 'line' : 'lines'}`,
+      label: stageName(formula, s, units),
+      figure: withUnit(stage.shown_percent, 'percent', units, DIGITS.working),
+      from: stage.reach < 0.9999 ? `${shown(stage.reach, 'share', units, 3)} % of it reaches the dough` : `${stage.lines.length} ${stage.lines.length === 1 ? 'line' : 'lines'}`,
     })),
   }
 }
 
-function ofRole(role: 'flour' | 'liquid', whole: Whole, formula: Formula, units: Units): Working {
-  const isFlour = role === 'flour'
-  const figures = whole.formula
+function ofFlour(whole: Whole, formula: Formula, units: Units): Working {
   return {
-    title: isFlour ? 'All flour as written' : 'Liquid',
-    figure: isFlour ? withUnit(figures.flour_g, 'g', units, DIGITS.working) : withUnit(figures.liquid_percent, 'percent', units, DIGITS.working),
-    says: units.reference.relations[isFlour ? 'written_flour' : 'liquid']?.says ?? '',
+    title: 'All flour as written',
+    figure: withUnit(whole.formula.flour_g, 'g', units, DIGITS.working),
+    says: units.reference.relations.written_flour?.says ?? '',
     words: '',
     figures: '',
-    inputs: everyLine(formula)
-      .filter(({ line }) => line.role === role)
-      .map(({ line, s, n, stage }) => {
-        const own = figures.stages[s]?.lines[n]
-        return {
-          label: `${line.name || 'Line without a name'}${formula.stages.length > 1 ? `, ${stage.name}` : ''}`,
-          figure: isFlour ? withUnit(own?.weight_g ?? NaN, 'g', units, DIGITS.working) : withUnit(own?.percent ?? NaN, 'percent', units, DIGITS.working),
-          from: own?.given === 'weight' ? 'given by weight' : 'given in percent',
-          opens: `line:${s}:${n}:${isFlour ? 'weight_g' : 'percent'}`,
-        }
-      }),
+    inputs: whole.formula.flours.map(({ stage: s, line: n, weight_g }) => {
+      const line = formula.stages[s]?.lines[n]
+      const given = whole.formula.stages[s]?.lines[n]?.given === 'weight' ? 'given by weight' : 'given in percent'
+      return {
+        label: lineName(formula, s, n, units),
+        figure: withUnit(weight_g, 'g', units, DIGITS.working),
+        from: line?.role === 'flour' ? given : 'the flour of a starter',
+        opens: `line:${s}:${n}:weight_g`,
+      }
+    }),
   }
 }
 
@@ -124,16 +127,16 @@ function ofLine(s: number, n: number, field: LineField, whole: Whole, formula: F
   const own = whole.formula.stages[s]?.lines[n]
   if (!line || !own) return null
   const values: Record<string, string> = {
-    percent: withUnit(own.percent, 'percent', units, DIGITS.working),
+    percent: withUnit(own.shown_percent, 'percent', units, DIGITS.working),
     weight_g: withUnit(own.weight_g, 'g', units, DIGITS.working),
     count_g: withUnit(whole.count_g[s]?.[n] ?? NaN, 'g', units, DIGITS.working),
-    written_flour_g: withUnit(whole.formula.flour_g, 'g', units, DIGITS.working),
+    written_flour_g: withUnit(whole.formula.base_g, 'g', units, DIGITS.working),
     flour_g: withUnit(whole.count.quantities.flour_g?.value ?? NaN, 'g', units, DIGITS.working),
   }
   const labels: Record<string, string> = {
     percent: 'its percentage',
     weight_g: 'its weight as written',
-    written_flour_g: 'all flour as written',
+    written_flour_g: whole.formula.base_g < whole.formula.flour_g ? 'the flour that is 100 %' : 'all flour as written',
     flour_g: "the count's flour",
   }
   const given = own.given === 'weight' ? 'weight_g' : 'percent'
@@ -170,12 +173,20 @@ function ofStage(s: number, whole: Whole, formula: Formula, units: Units): Worki
     says: units.reference.relations.stage?.says ?? '',
     words: '',
     figures: '',
-    inputs: stage.lines.map((line, n) => ({
-      label: line.name || 'Line without a name',
-      figure: withUnit(whole.count_g[s]?.[n] ?? NaN, 'g', units, DIGITS.working),
-      from: 'worked out',
-      opens: `line:${s}:${n}:count_g`,
-    })),
+    inputs: [
+      ...stage.lines.map((line, n) => ({
+        label: line.name || 'Line without a name',
+        figure: withUnit(whole.count_g[s]?.[n] ?? NaN, 'g', units, DIGITS.working),
+        from: 'worked out',
+        opens: `line:${s}:${n}:count_g`,
+      })),
+      ...(whole.passing[s] ?? []).flatMap((one) => (one.source == null ? [] : [{
+        label: one.what === 'fed' ? stageName(formula, one.source, units) : 'Water, for what boiled off',
+        figure: withUnit(one.count_g, 'g', units, DIGITS.working),
+        from: 'comes in',
+        opens: `stage:${one.source}`,
+      }])),
+    ],
   }
 }
 
@@ -212,14 +223,43 @@ function ofPan(name: PanFigure, whole: Whole, units: Units): Working | null {
   }
 }
 
+const gaugeFigure = (percent: number, units: Units) => withUnit(percent, 'percent', units, DIGITS.working)
+
+/** A gauge, line by line: what each brings, and how much of it a hundred grams hold. */
+function ofGauge(key: GaugeName, whole: Whole, formula: Formula, units: Units): Working | null {
+  const gauge = whole.character.gauges[key]
+  const rule = units.reference.gauges[key]
+  if (!gauge || !rule) return null
+  const band = gauge.low == null || gauge.high == null ? '' : ` ${gauge.of === 'formula' ? 'Your band for this dough' : `The band of ${whole.character.style}`}: ${withUnit(gauge.low, 'percent', units)} to ${withUnit(gauge.high, 'percent', units)}.`
+  return {
+    title: rule.label,
+    figure: gaugeFigure(gauge.value, units),
+    says: rule.says + band,
+    words: '',
+    figures: '',
+    inputs: [...gauge.brings]
+      .sort((a, b) => Number(a.apart) - Number(b.apart) || b.percent - a.percent)
+      .map((one) => {
+        const holds = key === 'yeast' ? `counts ${shown(one.holds / 100, 'count', units, 3)} times` : `${shown(one.holds, 'count', units, 3)} g in 100 g`
+        return {
+          label: lineName(formula, one.stage, one.line, units),
+          figure: gaugeFigure(one.percent, units),
+          from: one.apart ? `${rule.apart}, not counted` : holds,
+          opens: `line:${one.stage}:${one.line}:percent`,
+        }
+      }),
+    gauge: key,
+  }
+}
+
 /** The working of an opened number; null where it is not on the screen any more. */
 export function workingOf(opened: Opened, whole: Whole, formula: Formula, units: Units): Working | null {
   const [kind, s, n, field] = opened.split(':')
+  if (kind === 'gauge') return ofGauge(s as GaugeName, whole, formula, units)
   if (kind === 'line') return ofLine(Number(s), Number(n), field as LineField, whole, formula, units)
   if (kind === 'stage') return ofStage(Number(s), whole, formula, units)
   if (opened in PAN_TITLES) return ofPan(opened as PanFigure, whole, units)
-  if (opened === 'written_flour') return ofRole('flour', whole, formula, units)
-  if (opened === 'liquid') return ofRole('liquid', whole, formula, units)
+  if (opened === 'written_flour') return ofFlour(whole, formula, units)
   if (opened === 'total') return ofTotal(whole, formula, units)
   return ofQuantity(opened, whole, formula, units)
 }

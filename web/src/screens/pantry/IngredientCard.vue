@@ -55,9 +55,13 @@ const words = (field: 'also' | 'also_de') =>
   })
 const also = words('also')
 const alsoDe = words('also_de')
-function allergen(one: (typeof ALLERGENS)[number]): void {
-  const has = draft.value.allergens.includes(one)
-  draft.value.allergens = has ? draft.value.allergens.filter((a) => a !== one) : [...draft.value.allergens, one]
+const WARNS = [
+  { field: 'allergens', says: 'Contains' },
+  { field: 'may_contain', says: 'May contain, as its packet warns' },
+] as const
+function allergen(field: 'allergens' | 'may_contain', one: (typeof ALLERGENS)[number]): void {
+  const has = draft.value[field].includes(one)
+  draft.value[field] = has ? draft.value[field].filter((a) => a !== one) : [...draft.value[field], one]
 }
 const addMeasure = () => draft.value.measures.push({ measure: 'cup', way: '', low_g: 90, usual_g: 100, high_g: 110, source: 'yours' })
 type End = 'low_g' | 'usual_g' | 'high_g'
@@ -132,6 +136,7 @@ const askFirst = () =>
 
     <div class="fields">
       <label class="label">In the dough it is<select v-model="draft.role" class="field"><option v-for="role in ROLES" :key="role" :value="role">{{ role }}</option></select></label>
+      <label v-if="draft.role === 'leaven'" class="label">A starter’s hydration, %<NumberField class="box" :value="draft.hydration" kind="percent" :units="units" label="Hydration of the starter" :wrong="wrong('/hydration')" @change="draft.hydration = $event" /></label>
       <label class="label wide">Also called, comma between<input v-model.lazy="also" class="field" /></label>
       <label class="label wide">In German<input v-model.lazy="alsoDe" class="field" /></label>
     </div>
@@ -160,9 +165,12 @@ const askFirst = () =>
     <button type="button" class="button bare" @click="addMeasure">+ Measure</button>
 
     <h3>Allergens</h3>
-    <div class="allergens">
-      <button v-for="one in ALLERGENS" :key="one" type="button" class="chip" :aria-pressed="draft.allergens.includes(one)" @click="allergen(one)">{{ one }}</button>
-    </div>
+    <template v-for="{ field, says } in WARNS" :key="field">
+      <p class="quiet">{{ says }}</p>
+      <div class="allergens" role="group" :aria-label="says">
+        <button v-for="one in ALLERGENS" :key="one" type="button" class="chip" :aria-pressed="draft[field].includes(one)" @click="allergen(field, one)">{{ one }}</button>
+      </div>
+    </template>
     <p class="quiet">From the recipe alone; always read the label of what you have in your hand, and check your local rules.</p>
 
     <h3>Used in</h3>

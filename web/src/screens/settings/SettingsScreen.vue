@@ -68,6 +68,12 @@ function set<K extends 'length_unit' | 'paper'>(name: K, value: Settings[K]): vo
   void keep()
 }
 
+function setPractice(now: Partial<Settings['practice']>): void {
+  if (!settings.value) return
+  settings.value.practice = { ...settings.value.practice, ...now }
+  void keep()
+}
+
 function setHabit(key: keyof Settings['habits'], value: string | null): void {
   if (!settings.value) return
   settings.value.habits = { ...settings.value.habits, [key]: value }
@@ -85,6 +91,14 @@ const LENGTHS = [
 const PAPERS = [
   { value: 'A4', label: 'A4' },
   { value: 'Letter', label: 'Letter' },
+] as const
+const STARTERS = [
+  { value: 'joined', label: 'Joins the totals' },
+  { value: 'apart', label: 'Stands apart' },
+] as const
+const YEASTS = [
+  { value: '3 : 1.2 : 1', label: '3 : 1.2 : 1' },
+  { value: '2.5 : 1.25 : 1', label: '2.5 : 1.25 : 1' },
 ] as const
 const THEMES: { value: Theme; label: string }[] = [
   { value: 'light', label: 'Light' },
@@ -120,6 +134,11 @@ const THEMES: { value: Theme; label: string }[] = [
         <h2>Lengths and paper</h2>
         <ChoiceRow label="Lengths in" :options="LENGTHS" :value="settings.length_unit" @choose="set('length_unit', $event)" />
         <ChoiceRow label="Paper" :options="PAPERS" :value="settings.paper" @choose="set('paper', $event)" />
+      </section>
+      <section class="tray">
+        <h2>How it is reckoned</h2>
+        <div class="label">A starter’s flour and water. The grams are the same either way; apart, it is one line over the other flour.<ChoiceRow label="A starter’s flour and water" :options="STARTERS" :value="settings.practice.starter" @choose="setPractice({ starter: $event })" /></div>
+        <div class="label">Fresh, active dry and instant yeast by weight, for the same rise<ChoiceRow label="Fresh, active dry and instant yeast" :options="YEASTS" :value="settings.practice.yeast" @choose="setPractice({ yeast: $event })" /></div>
       </section>
       <HabitsTray :habits="settings.habits" @change="setHabit" />
       <section class="tray">

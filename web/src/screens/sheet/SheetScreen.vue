@@ -24,6 +24,11 @@ const problem = computed(() => (query.error.value instanceof Refused ? query.err
 const pdf = computed(() => `/api/formulas/${id.value}/sheet.pdf${revision.value ? `?revision=${revision.value}` : ''}`)
 /** Decimals come as text, exactly as the scale shows them; only thousands are spaced. */
 const spaced = (decimal: string) => decimal.replace(/\B(?=(\d{3})+(?!\d))(?<!\.\d*)/g, '\u202f')
+type Sheet = NonNullable<typeof sheet.value>
+type SheetLine = Sheet['stages'][number]['lines'][number]
+/** The note of a line, and how it goes in. */
+const asideOf = (line: SheetLine) =>
+  [line.note, line.parts > 1 ? `in ${line.parts} parts` : '', line.held_back ? `hold back ${spaced(line.held_back)} ${sheet.value?.unit}` : ''].filter(Boolean).join(', ')
 const back = computed(() => ({ name: 'formula', params: { id: id.value }, query: revision.value ? { revision: revision.value } : {} }))
 const ROOMY = 20
 const small = computed(() => (sheet.value?.stages.reduce((n, stage) => n + stage.lines.length + 1, 0) ?? 0) > ROOMY)
@@ -56,10 +61,16 @@ const print = () => window.print()
           <tr class="stage"><th colspan="3" scope="rowgroup">{{ stage.name || 'Dough' }}</th><td class="n">{{ spaced(stage.printed) }} {{ sheet.unit }}</td></tr>
           <tr v-for="(line, n) in stage.lines" :key="n">
             <td class="tick"><span /></td>
-            <td>{{ line.name }} <span class="quiet">{{ line.note }}</span></td>
+            <td>{{ line.name }} <span class="quiet">{{ asideOf(line) }}</span></td>
             <td class="percent">{{ line.percent === null ? '' : `${plain(line.percent)} %` }}</td>
             <td class="n">{{ line.printed === null ? 'as needed' : `${spaced(line.printed)} ${sheet.unit}` }}</td>
           </tr>
+          <template v-for="(fed, n) in stage.fed" :key="`fed-${n}`">
+            <tr class="passing"><td class="tick"><span /></td><td colspan="2">{{ fed.name }}, {{ fed.whole ? 'all of it' : 'this much of it' }}</td><td class="n">{{ spaced(fed.printed) }} {{ sheet.unit }}</td></tr>
+            <tr v-if="fed.made_up" class="passing"><td class="tick"><span /></td><td colspan="2">Water, for what boiled off</td><td class="n">{{ spaced(fed.made_up) }} {{ sheet.unit }}</td></tr>
+          </template>
+          <tr v-if="stage.boiled_off" class="passing"><td /><td colspan="2">boils off</td><td class="n">−{{ spaced(stage.boiled_off) }} {{ sheet.unit }}</td></tr>
+          <tr v-if="stage.kept_back" class="passing"><td /><td colspan="2">kept back for next time</td><td class="n">−{{ spaced(stage.kept_back) }} {{ sheet.unit }}</td></tr>
         </tbody>
         <tbody class="all">
           <tr><td /><td>All of it</td><td class="percent">{{ plain(sheet.total_percent) }} %</td><td class="n">{{ spaced(sheet.printed_total) }} {{ sheet.unit }}</td></tr>
@@ -73,6 +84,7 @@ const print = () => window.print()
           </tr>
         </tbody>
       </table>
+      <p v-for="caution in sheet.cautions" :key="caution" class="caution">{{ caution }}</p>
       <p v-for="cure in sheet.cures" :key="cure" class="cure">{{ cure }}</p>
       <div class="foot">
         <p><b>Divide: {{ sheet.pieces }} × {{ spaced(sheet.piece) }} {{ sheet.unit }}</b><template v-if="Number(sheet.remainder)"> and {{ spaced(sheet.remainder) }} {{ sheet.unit }} over</template></p>
@@ -98,6 +110,8 @@ td, th { padding: 6px 0; border-bottom: 1px solid var(--rim-faint); vertical-ali
 .percent { text-align: right; color: var(--ink-2); width: 90px; white-space: nowrap }
 .n { text-align: right; font-weight: 700; font-size: 1.12rem; width: 130px; white-space: nowrap }
 .all td { border-bottom: 0; border-top: 2px solid var(--rim); font-weight: 700 }
+.passing td { color: var(--ink-2) }
+.caution { border-left: 4px solid var(--stop); padding-left: 8px; margin: 6px 0 0 }
 .cure { color: var(--crust); font-size: .92rem; margin-top: 5px }
 .foot { border: 2px solid var(--rim); border-radius: 14px; padding: 10px 16px; margin-top: 16px; display: grid; gap: 2px; break-inside: avoid }
 @media (max-width: 700px) { .paper { padding: 14px } .percent { width: 64px } .n { width: 100px } }

@@ -1,0 +1,62 @@
+<script setup lang="ts">
+/** Notes worth reading: each with its reason and its source, to be put to rest for this formula. */
+import { computed, ref } from 'vue'
+import type { Formula, Remark } from '@/api/client'
+
+export interface NotesTrayProps {
+  /** The desk's own formula; what is put to rest is kept in it. */
+  formula: Formula
+  remarks: readonly Remark[]
+}
+const props = defineProps<NotesTrayProps>()
+const emit = defineEmits<{
+  /** A step of undo of its own is about to be made. */
+  step: []
+  /** Go to a line: stage and line. */
+  go: [stage: number, line: number]
+}>()
+
+const showsRested = ref(false)
+const awake = computed(() => props.remarks.filter((remark) => !remark.rested || remark.caution))
+const rested = computed(() => props.remarks.filter((remark) => remark.rested && !remark.caution))
+
+function rest(key: string): void {
+  emit('step')
+  const { rested: keys } = props.formula
+  props.formula.rested = keys.includes(key) ? keys.filter((k) => k !== key) : [...keys, key]
+}
+const lineOf = ({ at }: Remark) => (at[0] === 'stages' && at[2] === 'lines' ? ([Number(at[1]), Number(at[3])] as const) : null)
+function go(remark: Remark): void {
+  const at = lineOf(remark)
+  if (at) emit('go', ...at)
+}
+const note = (remark: Remark) => ({ remark, line: lineOf(remark) })
+</script>
+
+<template>
+  <section class="tray notes" aria-labelledby="notes-head">
+    <div class="tray-head">
+      <h2 id="notes-head">Worth knowing</h2>
+      <button v-if="rested.length" type="button" class="button bare" :aria-expanded="showsRested" @click="showsRested = !showsRested">{{ rested.length }} at rest</button>
+    </div>
+    <p v-if="!awake.length" class="quiet">Nothing out of the ordinary{{ rested.length ? ' but what is at rest' : '' }}.</p>
+    <article v-for="{ remark, line } in [...awake, ...(showsRested ? rested : [])].map(note)" :key="remark.key" class="said" :class="{ stop: remark.caution, now: !remark.caution && !remark.rested, asleep: remark.rested && !remark.caution }">
+      <strong>{{ remark.title }}</strong>
+      <p>{{ remark.says }}</p>
+      <small class="quiet">From: {{ remark.source }}</small>
+      <div v-if="line || !remark.caution" class="row">
+        <button v-if="line" type="button" class="button bare" @click="go(remark)">To the line</button>
+        <button v-if="!remark.caution" type="button" class="button bare" @click="rest(remark.key)">{{ remark.rested ? 'Take it up again' : 'Put to rest' }}</button>
+      </div>
+    </article>
+  </section>
+</template>
+
+<style scoped>
+.notes { display: grid; gap: 8px; align-content: start }
+.asleep { opacity: .75 }
+.said p { margin: 2px 0; line-height: 1.35 }
+.row { margin-top: 3px }
+.row .button { padding-left: 0; padding-right: 14px }
+@media (max-width: 1180px) { .row .button { min-height: 44px } }
+</style>
