@@ -3,7 +3,9 @@
 from hypothesis import strategies as st
 
 from pancount.core.count import Pins
-from pancount.core.formula import Formula, Line, Role, Stage
+from pancount.core.formula import Feed, Formula, Line, Role, Stage, StageKind
+from pancount.core.pantry import pantry_with
+from pancount.core.reckon import with_flour_made_up
 
 weights = st.floats(min_value=1e-3, max_value=1e6)
 percents = st.floats(min_value=0, max_value=1500)
@@ -25,6 +27,50 @@ def formulas(draw: st.DrawFn) -> Formula:
     ]
     stages.append(Stage(name="dough", lines=(draw(flour), *draw(st.lists(other, max_size=8)))))
     return Formula(name="drawn", stages=tuple(stages))
+
+
+PANTRY = pantry_with(())
+
+
+def line_of(name: str, **amount: object) -> Line:
+    """A line of the shipped pantry."""
+    known = PANTRY.find(name)
+    assert known, name
+    return Line.model_validate({"name": known.name, "role": known.role, "hydration": known.hydration, **amount})
+
+
+FLOURS = ("Bread flour", "Plain flour", "Wholemeal flour")
+OTHERS = ("Water", "Whole milk", "Egg", "Butter", "Sugar", "Honey", "Fine salt", "Instant yeast", "Squash, mashed", "Leek")
+MIXED = [kind for kind in StageKind if kind not in (StageKind.DOUGH, StageKind.INCLUSIONS)]
+
+
+@st.composite
+def mixed_formulas(draw: st.DrawFn, *, by_weight: bool | None = None) -> Formula:
+    """A formula as it is mixed: stages of any kind before the dough, going into it or into each other, in whole or in part.
+
+    All flour by weight, or all in percent making 100 over what reaches the dough; ingredients are the pantry's.
+    """
+    weigh = draw(st.booleans()) if by_weight is None else by_weight
+    count = draw(st.integers(0, 3))
+    stages: list[Stage] = []
+    share = st.sampled_from([1.0, 1.0, 0.9, 0.5])
+    amount = st.floats(1, 500) if weigh else st.floats(0.5, 40)
+    for n in range(count):
+        kind = draw(st.sampled_from(MIXED))
+        names = draw(st.lists(st.sampled_from(OTHERS), max_size=3, unique=True))
+        lines = [line_of(name, **{"weight_g" if weigh else "percent": draw(amount)}) for name in names]
+        if draw(st.booleans()):
+            lines.insert(0, line_of(draw(st.sampled_from(FLOURS)), **({"weight_g": draw(amount)} if weigh else {"percent": draw(st.floats(1, 20))})))
+        into = draw(st.sampled_from([*(f"s{m}" for m in range(n + 1, count)), "dough"]))
+        boiled = draw(st.sampled_from([0.0, 0.0, 0.06])) if kind is StageKind.PASTE else 0.0
+        feeds = (Feed(into=into, share=draw(share)),)
+        stages.append(Stage(name=f"stage {n}", kind=kind, key=f"s{n}", feeds=feeds, boiled_off=boiled, lines=tuple(lines)))
+    names = ("Water", "Fine salt", *draw(st.lists(st.sampled_from(OTHERS[1:]), max_size=5, unique=True)))
+    own = [line_of(name, **{"weight_g" if weigh else "percent": draw(amount)}) for name in dict.fromkeys(names)]
+    flour = line_of("Bread flour", weight_g=draw(st.floats(200, 2000))) if weigh else line_of("Bread flour", percent=100.0)
+    stages.append(Stage(name="dough", kind=StageKind.DOUGH, key="dough", lines=(flour, *own)))
+    formula = Formula(name="mixed", stages=tuple(stages))
+    return formula if weigh else with_flour_made_up(formula)
 
 
 pins = st.builds(

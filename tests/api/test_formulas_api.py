@@ -153,6 +153,63 @@ class TestRevisions:
         assert (answer.status_code, "Revision 1 was saved" in answer.json()["detail"]) == (409, True)
 
 
+class TestChanges:
+    """What takes more than typing: asked of the core, which keeps nothing."""
+
+    def ask(self, client, formula, change, **known):
+        return client.post(url(client, "reckon_change"), json={"formula": formula, "change": change, **known})
+
+    def test_into_a_stage_and_out(self, client, formula):
+        """The formula comes back changed, with what that does; and the same again, put back."""
+        moved = self.ask(client, formula, {"change": "move_in", "kind": "poolish", "flour_percent": 20, "hydration": 100})
+        assert moved.status_code == 200
+        made = moved.json()
+        assert [stage["kind"] for stage in made["formula"]["stages"]] == ["poolish", "dough"]
+        assert {g["key"] for g in made["compared"]["gauges"] if abs(g["differs"]) > 1e-9} == {"prefermented"}
+        back = self.ask(client, made["formula"], {"change": "move_out", "stage": None}).json()
+        assert back["formula"]["stages"] == formula["stages"]
+
+    def test_the_kitchens_own_ways_come_with_it(self, client, formula):
+        """Its own ingredient brings its own allergen; its school counts the starter apart."""
+        own = {"name": "Water", "role": "liquid", "allergens": ["milk"], "own": True}
+        body = {"formula": formula, "own": [own], "practice": {"starter": "apart"}}
+        whole = client.post(url(client, "reckon_count"), json=body).json()
+        assert [one["allergen"] for one in whole["contents"]["contains"]] == ["milk", "wheat"]
+
+    @pytest.mark.parametrize(
+        ("change", "status", "code", "says"),
+        [
+            ({"change": "aim", "gauge": "salt", "wanted": 2, "stage": 0, "line": 99}, 422, "cannot_change", "no such line"),
+            ({"change": "feed", "stage": 0, "into": 0, "share": 1}, 422, "stage_loop", "cannot go into itself"),
+            ({"change": "cooked", "stage": 0, "cooked_g": 1e6}, 422, "cannot_change", "cannot come out"),
+            ({"change": "swap", "stage": 0, "line": 1, "to": "gold"}, 422, "cannot_change", "No swap"),
+            ({"change": "sing"}, 422, "union_tag_invalid", ""),
+            ({"change": "aim", "gauge": "joy", "wanted": 2, "stage": 0, "line": 0}, 422, "literal_error", ""),
+        ],
+    )
+    def test_what_cannot_be_changed(self, client, formula, change, status, code, says):
+        """A code, and a sentence."""
+        answer = self.ask(client, formula, change)
+        assert (answer.status_code, answer.json()["errors"][0]["code"]) == (status, code)
+        assert says in answer.json()["errors"][0]["detail"]
+
+    def test_side_by_side(self, client, formula):
+        """On the flour that was asked for, differences first."""
+        other = json.loads(json.dumps(formula))
+        other["stages"][0]["lines"][1]["percent"] = 70
+        answer = client.post(url(client, "reckon_compare"), json={"ours": other, "theirs": formula, "flour_g": 500})
+        first = answer.json()["lines"][0]
+        assert (first["name"], first["ours_g"], first["theirs_g"]) == ("Water", 350, 300)
+
+    def test_a_branch(self, client, formula):
+        """A formula of its own from a revision; 404 for one that is not there."""
+        state = start(client, formula)
+        at = {"formula_id": state["head"]["id"]}
+        client.post(url(client, "save_revision", **at), json={"formula": formula, "base_number": 0})
+        assert client.post(url(client, "copy_formula", **at), params={"revision": 1}).status_code == 201
+        assert client.post(url(client, "copy_formula", **at), params={"revision": 9}).status_code == 404
+
+
 class TestPapers:
     """What goes out."""
 

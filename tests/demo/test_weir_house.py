@@ -3,7 +3,11 @@
 import pytest
 
 from pancount.core.count import Count, Pins
-from pancount.core.formula import complete
+from pancount.core.formula import BesideKind, StageKind, complete
+from pancount.core.gauges import character
+from pancount.core.pantry import pantry_with
+from pancount.core.practice import Practice
+from pancount.core.reckon import reckon
 from pancount.core.sheet import weigh_sheet
 from pancount.core.whole import whole_count
 from pancount.demo.weir_house import BUNS, OTHERS, RIMMED, SCALES, fill_demo_kitchen
@@ -11,6 +15,7 @@ from pancount.formats.formula_file import read_formula, write_formula
 from pancount.store.database import connect, migrate, transaction
 from pancount.store.formulas import list_formulas, list_revisions
 from pancount.store.kitchens import ONLY_KITCHEN, get_kitchen
+from sheets import adds_up
 
 ALL = [(BUNS, Count(pins=Pins(pieces=24, pans=2), pan=RIMMED)), *OTHERS]
 
@@ -22,7 +27,7 @@ class TestEach:
     def test_it_counts_and_stays_under_the_rim(self, formula, count):
         """No fights, nothing to settle in the formula, and no dough over the edge."""
         complete(formula)
-        whole = whole_count(formula, count)
+        whole = whole_count(formula, count, pantry_with(()), Practice())
         assert not whole.count.fights
         assert not whole.formula.notes
         assert whole.pan is None or not whole.pan.past_rim
@@ -30,14 +35,37 @@ class TestEach:
     def test_its_sheet_adds_up_on_the_kitchens_scales(self, formula, count):
         """Printed lines to the printed total, with no line too small for the fine scale."""
         sheet = weigh_sheet(formula, count, SCALES)
-        printed = [line.printed for stage in sheet.stages for line in stage.lines]
-        assert sum(printed) == sheet.printed_total
+        assert adds_up(sheet)
         assert sheet.cures == ()
 
     def test_it_goes_through_a_file(self, formula, count):
         """Out and in again is the same."""
         file = read_formula(write_formula(formula, count).encode())
         assert (file.formula, file.count) == (formula, count)
+
+
+def test_every_kind_of_stage_is_shown():
+    """The demo kitchen shows each kind of stage, and each kind of thing beside the dough, at least once."""
+    formulas = [formula for formula, _ in ALL]
+    assert {stage.kind for formula in formulas for stage in formula.stages} == set(StageKind)
+    assert {stage.kind for formula in formulas for stage in formula.beside} == set(BesideKind)
+
+
+def test_the_words_fit_the_style():
+    """Stiff for bagels and knots, soft for squash rolls and the tin loaf, slack for focaccia (domain's own bands)."""
+    feel = {}
+    for formula, _ in ALL:
+        feel[formula.name] = character(formula, reckon(formula), pantry_with(()), Practice()).feel.key
+    assert feel == {
+        "Cardamom milk buns": "stiff",
+        "Oat and honey tin loaf": "soft",
+        "Tomato pan squares": "soft",
+        "Leek and thyme focaccia": "slack",
+        "Yogurt flatbreads": "firm",
+        "Caraway knots": "stiff",
+        "Malted seed bagels": "stiff",
+        "Squash rolls": "soft",
+    }
 
 
 def test_it_is_filled_once(new_database):

@@ -60,7 +60,7 @@ class TestFormulaFile:
             (lambda f: f["formula"]["stages"][0]["lines"][0].update(role="salt"), "stages", "There is no flour"),
             (lambda f: f["formula"]["stages"][0]["lines"][0].update(role="crumbs"), "lines/0/role", "must be one of"),
             (lambda f: f["count"]["pan"].update(shape="heart"), "count/pan", "must have a shape out of"),
-            (lambda f: f.update(version=3), "version", "must be 1 or 2"),
+            (lambda f: f.update(version=4), "version", "must be 1, 2 or 3"),
             (lambda f: f.pop("format"), "format", "not a formula file"),
             (lambda f: f["formula"].update(name="x" * 301), "formula/name", "no longer than 300"),
         ],

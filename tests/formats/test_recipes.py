@@ -9,7 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from pancount.core.count import Count, Pins
-from pancount.core.formula import Formula, Line, Role, Stage, Step
+from pancount.core.formula import Beside, BesideKind, Formula, Line, Role, Stage, Step
 from pancount.core.pan import RectanglePan, RoundPan
 from pancount.core.pantry import pantry
 from pancount.core.taking.habits import Kitchen
@@ -177,7 +177,7 @@ def recipes(draw) -> tuple[Formula, Count]:
     stages = tuple(Stage(name=name, lines=lines(1)) for name in draw(st.lists(st.sampled_from(STAGES), min_size=1, max_size=3, unique=True)))
     flour = Line(name="Bread flour", role=Role.FLOUR, weight_g=500)
     stages = (stages[0].model_copy(update={"lines": (flour, *stages[0].lines)}), *stages[1:])
-    beside = draw(st.sampled_from([(), (Stage(name="Wash", lines=lines(1)),)]))
+    beside = draw(st.sampled_from([(), (Beside(name="Wash", kind=BesideKind.WASH, lines=lines(1)),)]))
     steps = tuple(Step(text=text) for text in draw(st.lists(st.sampled_from(STEPS), max_size=4)))
     pan = draw(st.sampled_from(PANS))
     pins = Pins(pieces=draw(st.integers(1, 200)), pans=draw(st.integers(1, 9)) if pan else None)

@@ -9,8 +9,10 @@ from scipy.integrate import dblquad, quad
 from conftest import make_formula
 from pancount.core.count import Count, Pins, solve
 from pancount.core.formula import Formula, Line, Role, Stage
+from pancount.core.gauges import character
 from pancount.core.pan import RectanglePan, RoundPan, area_cm2, dome_diameter_cm, dough_depth_cm, volume_ml
-from pancount.core.pantry import pantry
+from pancount.core.pantry import pantry, pantry_with
+from pancount.core.practice import Practice
 from pancount.core.reckon import reckon
 from pancount.core.tables import fills
 from pancount.core.units import LENGTH_UNITS, WEIGHT_UNITS
@@ -117,14 +119,9 @@ class TestFactsOfTheTrade:
     @pytest.mark.parametrize("formula", [BUNS, *(formula for formula, _ in OTHERS)], ids=lambda f: f.name)
     def test_the_demo_kitchen_bakes_bread(self, formula):
         """Salt 1.5 to 2.5 %, and yeast 0.3 to 1.2 % instant: what doughs of these kinds are given."""
-        figures = reckon(formula)
-        sums = dict.fromkeys(("salt", "leaven"), 0.0)
-        for stage, reckoned in zip(formula.stages, figures.stages, strict=True):
-            for line, own in zip(stage.lines, reckoned.lines, strict=True):
-                if line.role in sums:
-                    sums[line.role] += own.percent
-        assert 1.5 <= sums["salt"] <= 2.5
-        assert 0.3 <= sums["leaven"] <= 1.2
+        gauges = character(formula, reckon(formula), pantry_with(()), Practice()).gauges
+        assert 1.5 <= gauges["salt"].value <= 2.5
+        assert 0.3 <= gauges["yeast"].value <= 1.2
 
 
 def test_every_table_row_has_its_source():

@@ -8,10 +8,10 @@ import pint
 import pytest
 
 from pancount.core.formula import Formula, Line, Role, Stage
+from pancount.core.gauges import true_water_percent
 from pancount.core.measures import System, measures
 from pancount.core.pantry import Pantry, pantry
 from pancount.core.taking.facts import celsius
-from pancount.core.gauges import true_water_percent
 
 FDC = "USDA FoodData Central, "
 REFERENCE = list(csv.DictReader(Path(__file__).with_name("fdc_reference.csv").read_text(encoding="utf-8").splitlines()))

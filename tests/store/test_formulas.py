@@ -1,6 +1,8 @@
 """Formulas in the store: the desk, revisions that never change, and two windows at once."""
 
 
+import json
+
 import pytest
 from sqlalchemy import text
 from sqlalchemy.exc import DBAPIError
@@ -8,7 +10,7 @@ from sqlalchemy.exc import DBAPIError
 from conftest import make_formula
 from pancount.core.count import Count, Pins
 from pancount.core.errors import NoFlour, Unnamed
-from pancount.core.formula import Formula, Line, Role, Stage
+from pancount.core.formula import Formula, Line, Role, Stage, with_line
 from pancount.core.sheet import Scale
 from pancount.store import formulas as store
 from pancount.store import kitchens, pantry
@@ -126,3 +128,35 @@ def test_settings_rest_on_a_version(session):
     assert kitchens.get_kitchen(session, ONLY_KITCHEN).settings == ounces
     with pytest.raises(Behind):
         kitchens.change_kitchen(session, ONLY_KITCHEN, "x", ounces, state.version)
+
+
+def test_a_branch_starts_from_its_revision(session, rolls):
+    """Not from what lies on the desk; where it came from is its first note."""
+    state = store.keep_new(session, ONLY_KITCHEN, rolls, Count(pins=Pins(pieces=9)), "first")
+    wetter = with_line(rolls, 0, 1, percent=70.0)
+    store.save_revision(session, ONLY_KITCHEN, state.head.id, wetter, 1, "wetter")
+    branch = store.copy_formula(session, ONLY_KITCHEN, state.head.id, 1)
+    assert branch.formula.stages == rolls.stages
+    assert branch.count.pins.pieces == 9
+    (revision,) = store.list_revisions(session, ONLY_KITCHEN, branch.head.id)
+    assert revision.note == "Branched from Weir rolls, revision 1"
+    with pytest.raises(NotFound):
+        store.copy_formula(session, ONLY_KITCHEN, state.head.id, 7)
+
+
+def test_what_an_earlier_release_left_on_the_desk_is_brought_up(session, rolls):
+    """Its stages get their kinds as it is read, and it is no change that anybody made."""
+    state = store.keep_new(session, ONLY_KITCHEN, rolls, Count(), "first")
+    old = {"name": "Weir rolls", "stages": [{"name": "Poolish, overnight", "lines": [{"name": "Bread flour", "role": "flour", "percent": 20}]},
+                                            {"name": "Mix", "lines": [{"name": "Bread flour", "role": "flour", "percent": 80}]}],
+           "beside": [{"name": "Egg wash", "lines": []}]}  # fmt: skip
+    session.execute(
+        text("UPDATE formulas SET desk_formula = cast(:body AS jsonb), desk_schema = 2 WHERE id = :id"),
+        {"body": json.dumps(old), "id": state.head.id},
+    )
+    session.expire_all()
+    read = store.get_formula(session, ONLY_KITCHEN, state.head.id)
+    assert [stage.kind for stage in read.formula.stages] == ["poolish", "dough"]
+    assert read.formula.beside[0].kind == "wash"
+    before = read.head.changed_at
+    assert store.put_on_desk(session, ONLY_KITCHEN, state.head.id, read.formula, Count(), read.version).head.changed_at == before

@@ -8,6 +8,7 @@ from alembic.autogenerate import compare_metadata
 from alembic.migration import MigrationContext
 from sqlalchemy import text
 
+from pancount.core.reckon import reckon
 from pancount.store.database import connect, migrate, transaction
 from pancount.store.formulas import get_formula, get_revision, list_formulas, reckon_missing
 from pancount.store.kitchens import ONLY_KITCHEN
@@ -50,6 +51,12 @@ def test_from_a_filled_database(dump: Path, new_database: Callable[[str], str]):
                 assert get_revision(session, ONLY_KITCHEN, head.id, number).formula.stages
                 opened += 1
         assert opened == stored == 3
+        focaccia = next(head for head in heads if head.name == "Leek and thyme focaccia")
+        first = get_revision(session, ONLY_KITCHEN, focaccia.id, 1).formula
+        # Kinds are read off the names of old stages, and no gram moves: 2 019.4 g of dough on 1 000 g of flour.
+        assert {"poolish", "dough", "inclusions"} <= {stage.kind for stage in first.stages}
+        assert (reckon(first).flour_g, reckon(first).weight_g) == (1000, pytest.approx(2019.4))
+        assert get_formula(session, ONLY_KITCHEN, focaccia.id).formula.stages == first.stages
         # From the release that had them on.
         for taking in list_takings(session, ONLY_KITCHEN):
             assert get_taking(session, ONLY_KITCHEN, taking.id).taking.settled[0].weight_g == 52

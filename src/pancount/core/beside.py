@@ -4,14 +4,15 @@ Common practice, no source: a wash is brushed on pieces, oil goes into pans, ben
 serves the batch.
 """
 
-from typing import NamedTuple
+from dataclasses import dataclass
 
 from pancount.core.formula import Beside, Formula
 from pancount.core.reckon import Reckoned
 from pancount.core.stages import beside_kinds
 
 
-class Made(NamedTuple):
+@dataclass(frozen=True, slots=True)
+class Made:
     """How much is made: dough over the dough as written, whole pieces, and pans; 0 pans where there is none."""
 
     dough: float

@@ -119,8 +119,8 @@ class Changed(Frozen):
     lost: tuple[Allergen, ...]
 
 
-MOVED = 0.05
-"""A gauge that moves by less than this reads the same to a tenth. [%]"""
+WORTH_SAYING = {"water": 0.5, "fat": 0.5, "sugars": 0.5, "egg": 1.0, "salt": 0.05, "yeast": 0.05}
+"""From how much on a baker would notice a gauge that moved. Common practice, no source. [%]"""
 MEANS: Mapping[str, tuple[str, str]] = {
     "water": ("softer", "stiffer"),
     "fat": ("richer and more tender", "leaner, with a shorter keep"),
@@ -141,9 +141,9 @@ def _swap(formula: Formula, change: SwapOne, pantry: Pantry, practice: Practice)
 
 
 def _free(formula: Formula, change: FreeOf, pantry: Pantry, practice: Practice) -> Applied:
-    free, left = free_of(formula, change.allergen, pantry, practice)
-    says = f"No swap is known for {', '.join(left)}, so {change.allergen} is still in it. Leave it out, or choose another."
-    return free, (says,) if left else ()
+    free = free_of(formula, change.allergen, pantry, practice)
+    left = f"No swap is known for {', '.join(free.left)}, so {change.allergen} is still in it. Leave it out, or choose another."
+    return free.formula, (*free.says, left) if free.left else free.says
 
 
 APPLY: Mapping[type[Frozen], Callable[[Formula, Any, Pantry, Practice], Applied]] = {
@@ -174,7 +174,7 @@ def change_formula(formula: Formula, change: Change, pantry: Pantry, practice: P
         raise CannotChange("That would go beyond what can be weighed or kept.") from error
     compared = compare(changed, formula, reckon(formula).flour_g, pantry, practice)
     has, had = _allergens(changed, pantry), _allergens(formula, pantry)
-    moved = [one for one in compared.gauges if one.key in MEANS and abs(one.differs) >= MOVED]
+    moved = [one for one in compared.gauges if one.key in MEANS and abs(one.differs) >= WORTH_SAYING[one.key]]
     return Changed(
         formula=changed,
         compared=compared,
@@ -186,4 +186,4 @@ def change_formula(formula: Formula, change: Change, pantry: Pantry, practice: P
 
 def _means(moved: ComparedGauge) -> str:
     up, down = MEANS[moved.key]
-    return f"{gauge_rules()[moved.key].label} {moved.theirs:.1f} → {moved.ours:.1f} %: {up if moved.differs > 0 else down}."
+    return f"{gauge_rules()[moved.key].label} {moved.theirs:.3g} → {moved.ours:.3g} %: {up if moved.differs > 0 else down}."

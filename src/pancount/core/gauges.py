@@ -244,7 +244,7 @@ def character(formula: Formula, reckoned: Reckoned, pantry: Pantry, practice: Pr
         for key, share in SHARE_OF.items():
             if holds := share(line, known, kind, practice):
                 brings[key].append(Brings(s, n, percent * holds, 100 * holds, pieces and key in stays_inside))
-            elif not composed and line.role in ASKS.get(key, ()) and line.name:
+            if not composed and line.role in ASKS.get(key, ()) and line.name:
                 unknown[key][line.name] = None
     values = {key: sum(one.percent for one in found if not one.apart) for key, found in brings.items()}
     rich = values["fat"] + values["sugars"]

@@ -268,11 +268,11 @@ def reckon(formula: Formula, school: School = "joined") -> Reckoned:
         for n, line in enumerate(stage.lines):
             one = _reckon_line(line, flour_g, base_g, of_flours)
             lines.append(one)
-            in_starter = school == "apart" and (line.hydration is not None or stage.kind is StageKind.LEVAIN)
-            if not in_starter and (share := liquid_share(line)):
-                liquid += one.shown_percent * share * flows.reach[s]
-            if line.weight_g and flour_share(line):
-                flour_given = "weight"
+            liquid += one.percent * liquid_share(line) * flows.reach[s]
+            if share := flour_share(line):
+                flours.append(FlourPart(s, n, one.weight_g * share * flows.reach[s]))
+                if line.weight_g:
+                    flour_given = "weight"
             if text := _note(line, one):
                 notes.append(Note(at=at(s, n), text=text))
         figures.append(tuple(lines))

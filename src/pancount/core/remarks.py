@@ -95,6 +95,11 @@ class _Look:
             for n, line in enumerate(stage.lines)
         ]
 
+    @property
+    def begun(self) -> bool:
+        """Whether there is leaven in it: before that a dough is still being written, and lacks what comes yet."""
+        return self.gauge["yeast"] > 0 or self.gauge["prefermented"] > 0
+
     def lines_of(self, names: Sequence[str]) -> list[_Held]:
         return [one for one in self.held if one.name in names and one.percent > 0]
 
@@ -118,7 +123,7 @@ def _gauge(key: str, name: str, role: Role) -> Callable[[_Look], Iterator[Found]
 
     def applies(look: _Look) -> Iterator[Found]:
         rule, value = remark_rules()[key], look.gauge[name]  # type: ignore[index]  # names of gauges
-        if value <= 0 or not (value < rule.under or 0 < rule.over < value):
+        if not look.begun or not (value < rule.under or 0 < rule.over < value):
             return
         lines = [one for one in look.held if one.line.role is role and one.percent > 0]
         place = max(lines, key=lambda one: one.percent).place if lines else ()
@@ -140,10 +145,17 @@ def _ingredients(key: str) -> Callable[[_Look], Iterator[Found]]:
 
 
 def _no_leaven(look: _Look) -> Iterator[Found]:
+    """Once there is salt: that goes in last of what every dough has."""
     leavens = [one for one in look.held if one.line.role is Role.LEAVEN or one.name in LEAVENING]
-    ferments = look.gauge["prefermented"] > 0
-    if not ferments and not any(one.line.percent != 0 and one.line.weight_g != 0 for one in leavens):
+    is_written = any(one.line.role is Role.SALT for one in look.held)
+    if is_written and not look.begun and not any(one.line.percent != 0 and one.line.weight_g != 0 for one in leavens):
         yield (), {}
+
+
+def _yeast_low(look: _Look) -> Iterator[Found]:
+    """A starter does the work of yeast, and is not measured by it."""
+    if look.gauge["yeast"] > 0 and look.gauge["prefermented"] == 0:
+        yield from _gauge("yeast_low", "yeast", Role.LEAVEN)(look)
 
 
 def _leaven_for_sugar(look: _Look) -> Iterator[Found]:
@@ -214,7 +226,7 @@ APPLIES: Mapping[str, Callable[[_Look], Iterator[Found]]] = {
     "no_leaven": _no_leaven,
     "salt_low": _gauge("salt_low", "salt", Role.SALT),
     "salt_high": _gauge("salt_high", "salt", Role.SALT),
-    "yeast_low": _gauge("yeast_low", "yeast", Role.LEAVEN),
+    "yeast_low": _yeast_low,
     "yeast_high": _gauge("yeast_high", "yeast", Role.LEAVEN),
     "leaven_for_sugar": _leaven_for_sugar,
     "sugar_slows": _gauge("sugar_slows", "sugars", Role.SUGAR),

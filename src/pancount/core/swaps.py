@@ -9,7 +9,7 @@ import tomllib
 from collections.abc import Iterable, Mapping, Sequence
 from functools import cache
 from importlib.resources import files
-from typing import Annotated
+from typing import Annotated, NamedTuple
 
 from pydantic import Field
 
@@ -211,13 +211,14 @@ def _steady(
 ) -> Formula:
     """Let the dough's own liquid, fat, sugar and salt give way until its parts are as near as can be to those wanted.
 
-    One line of each gives way; where a liquid is used up, the next joins.
+    One line of each gives way, not those just swapped if there is another; where a liquid is used up, the next joins.
     """
     reckoned = reckon(formula)
     now = swapper.totals(formula, reckoned)
     but = tuple(but)
     short = [WORTH[part] * (wanted[part] - now[part]) for part in PARTS]
     giving = {part: _that_can_give(formula, reckoned, GIVES_WAY[part], but) for part in PARTS}
+    giving["water"] = giving["water"] or _that_can_give(formula, reckoned, Role.LIQUID, ())
     for liquids in range(1, len(giving["water"]) + 2):
         spots = [spot for part in PARTS for spot in giving[part][: liquids if part == "water" else 1]]
         if not spots:
@@ -299,9 +300,18 @@ def _stand_in(known: Ingredient, allergen: Allergen) -> Swap | None:
     return next((one for one in swaps_of(known.name) if one.label == label), None)
 
 
-def free_of(formula: Formula, allergen: Allergen, pantry: Pantry, practice: Practice) -> tuple[Formula, tuple[str, ...]]:
-    """The formula without what holds an allergen, and the names of what no swap is known for. Washes and toppings too."""
+class Freed(NamedTuple):
+    """A formula rid of an allergen, what the swaps mean for it, and the names of what no swap is known for."""
+
+    formula: Formula
+    says: tuple[str, ...]
+    left: tuple[str, ...]
+
+
+def free_of(formula: Formula, allergen: Allergen, pantry: Pantry, practice: Practice) -> Freed:
+    """The formula without what holds an allergen, washes and toppings too. Raises what `swap` raises."""
     left: dict[str, None] = {}
+    says: dict[str, None] = {}
     says_nothing = allergen not in swap_book().free
     while True:
         found = None
@@ -314,11 +324,13 @@ def free_of(formula: Formula, allergen: Allergen, pantry: Pantry, practice: Prac
                 left[known.name] = None
                 continue
             found = (s, n, stand_in)
+            says |= {f"{stand_in.label}: {stand_in.says}": None} if stand_in.says else {}
             break
         if found is None:
             break
         formula = swap(formula, *found, pantry, practice)
-    return _free_beside(formula, allergen, pantry, practice, left), tuple(left)
+    formula = _free_beside(formula, allergen, pantry, practice, left)
+    return Freed(formula, tuple(says), tuple(left))
 
 
 def _free_beside(

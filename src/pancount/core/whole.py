@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from pancount.core.base import Frozen
+from pancount.core.beside import Made, as_written
 from pancount.core.count import Count, CountResult, solve
 from pancount.core.formula import Formula
 from pancount.core.gauges import Character, character
@@ -58,6 +59,8 @@ class Whole(Frozen):
     """What comes into each stage and what leaves it."""
     row_count_g: tuple[float, ...]
     """Each row's weight in the count. [g]"""
+    written: Made
+    """What the dough as written makes of the formula's usual pieces and pans."""
     pan: Panned | None
 
 
@@ -79,5 +82,6 @@ def whole_count(formula: Formula, count: Count, pantry: Pantry, practice: Practi
         stage_count_g=tuple(weight_of(stage.bowl_percent, flour_g) for stage in reckoned.stages),
         passing=tuple(_passing(stage, ratio) for stage in reckoned.stages),
         row_count_g=tuple(row.weight_g * ratio for row in rows),
+        written=as_written(formula, reckoned),
         pan=panned(formula, count, result),
     )

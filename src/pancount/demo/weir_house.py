@@ -143,7 +143,7 @@ OTHERS: tuple[tuple[Formula, Count], ...] = (
                     "Olive oil 4 %",
                     "Sugar 1 %",
                     "Fine salt 2.2 %",
-                    "Instant yeast 0.2 %",
+                    "Instant yeast 0.3 %",
                     key="dough",
                 ),
             ),
@@ -197,7 +197,7 @@ OTHERS: tuple[tuple[Formula, Count], ...] = (
                 _stage("Dough", StageKind.DOUGH, "Olive oil 20 g", "Honey 8 g", "Fine salt 9 g", "Instant yeast 4 g"),
             ),
             beside=(
-                _beside("Brushed on, off the griddle", BesideKind.TOPPING, "Butter 30 g", "Garlic 4 g", "Parsley 5 g"),
+                _beside("Topping, brushed on warm", BesideKind.TOPPING, "Butter 30 g", "Garlic 4 g", "Parsley 5 g"),
                 _beside("For the bench", BesideKind.BENCH, "Plain flour 25 g"),
             ),
             usual=Usual(piece_g=85, pieces_per_pan=1, fill_kind="flatbread"),

@@ -8,7 +8,6 @@ from hypothesis import strategies as st
 
 from core.taking.corpus import cases
 from pancount.core.count import solve
-from pancount.core.formula import Role
 from pancount.core.measures import System
 from pancount.core.pan import RoundPan
 from pancount.core.reckon import reckon

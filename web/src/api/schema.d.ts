@@ -1729,6 +1729,18 @@ export interface components {
             pieces: number;
         };
         /**
+         * Made
+         * @description How much is made: dough over the dough as written, whole pieces, and pans; 0 pans where there is none.
+         */
+        Made: {
+            /** Dough */
+            dough: number;
+            /** Pieces */
+            pieces: number;
+            /** Pans */
+            pans: number;
+        };
+        /**
          * Makes
          * @description What a recipe says it makes.
          */
@@ -2988,6 +3000,7 @@ export interface components {
             passing: components["schemas"]["Passing"][][];
             /** Row Count G */
             row_count_g: number[];
+            written: components["schemas"]["Made"];
             pan: components["schemas"]["Panned"] | null;
         };
         /**

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What is not mixed into the dough: wash, topping, pan oil. It counts in no percentage. */
 import { emptyBeside, emptyLine } from './lines'
-import type { BesideKind, Formula } from '@/api/client'
+import type { BesideKind, Formula, Whole } from '@/api/client'
 import NumberField from '@/design/NumberField.vue'
 import type { Units } from '@/format'
 import { tell } from '@/notice'
@@ -9,6 +9,7 @@ import { tell } from '@/notice'
 export interface BesideTrayProps {
   /** The desk's own formula; it is edited in place. */
   formula: Formula
+  whole: Whole | null
   units: Units
 }
 const props = defineProps<BesideTrayProps>()
@@ -24,6 +25,7 @@ function add(stage?: number): void {
   else props.formula.beside[stage]?.lines.push(emptyLine())
 }
 const PER = { pieces: 'pieces', pans: 'pans', dough: '', bath: '' } as const
+/** By what its weights are scaled; a thing of pans where there is no pan, by the pieces. */
 const per = (kind: BesideKind) => PER[props.units.reference.beside[kind]?.per ?? 'dough']
 const scaledBy = { pieces: 'by the pieces', pans: 'by the pans', dough: 'with the dough', bath: 'one for the batch' } as const
 function remove(s: number, n: number): void {
@@ -42,7 +44,7 @@ function remove(s: number, n: number): void {
       <div class="stage">
         <input v-model="stage.name" class="stage-name" maxlength="300" placeholder="What it is for" :aria-label="`What ${stage.name || 'this'} is for`" />
         <select v-model="stage.kind" class="kind" :aria-label="`What ${stage.name || 'this'} is`" :title="scaledBy[units.reference.beside[stage.kind]?.per ?? 'dough']"><option v-for="rule in units.reference.beside" :key="rule.kind" :value="rule.kind">{{ rule.label }}</option></select>
-        <label v-if="per(stage.kind)" class="quiet serves">for <NumberField :value="stage.serves" kind="count" :units="units" :label="`${stage.name || 'this'}, for how many ${per(stage.kind)}; nothing for all of the dough`" @change="stage.serves = $event" /> {{ per(stage.kind) }}</label>
+        <label v-if="per(stage.kind)" class="quiet serves">for <NumberField :value="stage.serves ?? whole?.written[per(stage.kind) || 'pieces']" :worked="stage.serves == null" kind="count" :units="units" :label="`${stage.name || 'this'}, for how many ${per(stage.kind)}; nothing for all of the dough`" @change="stage.serves = $event" /> {{ per(stage.kind) }}</label>
       </div>
       <ul>
         <li v-for="(line, n) in stage.lines" :key="n">

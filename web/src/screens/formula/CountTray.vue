@@ -88,10 +88,11 @@ function makeUsual(): void {
 <template>
   <section class="tray" aria-labelledby="count-head">
     <div class="tray-head">
-      <h2 id="count-head">Count</h2>
-      <span v-if="!anyPin" class="quiet">pin what you know</span>
-      <button v-else type="button" class="button bare" @click="release">Let all go</button>
+      <h2 id="count-head" class="visually-hidden">Count</h2>
+      <slot name="head" />
+      <button v-if="anyPin" type="button" class="button bare" @click="release">Let all go</button>
     </div>
+    <p v-if="!anyPin" class="quiet">Pin what you know; the rest is worked out.</p>
     <ul>
       <CountRow v-for="row in rows" :key="row.name" v-bind="row" :units="units" @pin="pin(row.name, $event)" @working="emit('working', row.name)" />
     </ul>

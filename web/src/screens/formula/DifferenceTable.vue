@@ -75,7 +75,7 @@ const gauges = computed(() =>
       </tbody>
     </table>
     <p v-if="compared.ours.feel.key !== compared.theirs.feel.key || compared.ours.richness.key !== compared.theirs.richness.key">
-      {{ sides[1] }}: {{ compared.theirs.feel.label }} and {{ compared.theirs.richness.label }}. {{ sides[0] }}: {{ compared.ours.feel.label }} and {{ compared.ours.richness.label }}.
+      In a word: {{ compared.theirs.feel.label }} and {{ compared.theirs.richness.label }} → <b>{{ compared.ours.feel.label }} and {{ compared.ours.richness.label }}</b>.
     </p>
     <button v-if="alike || showsAll" type="button" class="button bare" :aria-expanded="showsAll" @click="showsAll = !showsAll">{{ showsAll ? 'Only what differs' : `${alike} alike` }}</button>
   </div>

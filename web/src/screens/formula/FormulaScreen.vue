@@ -8,6 +8,7 @@ import ChangeCard from './ChangeCard.vue'
 import CompareTray from './CompareTray.vue'
 import ContentsTray from './ContentsTray.vue'
 import CountTray from './CountTray.vue'
+import FormulaTotals from './FormulaTotals.vue'
 import GaugesTray from './GaugesTray.vue'
 import MethodTray from './MethodTray.vue'
 import NotesTray from './NotesTray.vue'
@@ -286,7 +287,6 @@ async function makeUpFlour(): Promise<void> {
         <input v-model.lazy="styles" class="styles chip" placeholder="style words" aria-label="Style words, comma between" :disabled="reading !== undefined" />
         <span class="chip" :class="{ draft: desk.unsaved.value }" role="status">{{ keepingSays }}</span>
         <span class="spacer" />
-        <ChoiceRow class="sides" label="What stands beside the formula" :options="SIDES" :value="side" @choose="showSide" />
         <button type="button" class="button bare" :disabled="!desk.canUndo.value" title="Undo (Ctrl Z)" @click="desk.undo()">Undo</button>
         <button type="button" class="button bare" @click="showsRevisions = true">Revisions</button>
         <el-dropdown class="take-out" trigger="click" @visible-change="desk.flush()" :disabled="!desk.head.value">
@@ -337,6 +337,7 @@ async function makeUpFlour(): Promise<void> {
           </div>
           <WholeTable v-if="viewed === 'whole' && whole" :formula="shownDesk.formula" :whole="whole" :units="units" @apply="change" />
           <StageTable v-else :formula="shownDesk.formula" :whole="whole" :problem="problem" :pantry="pantry" :units="units" :apart="apart" @working="openWorking" @step="desk.step" @undo="desk.undo()" @apply="change" @look="look" />
+          <FormulaTotals v-if="whole" :whole="whole" :units="units" @working="openWorking" />
           <p v-if="isBlank" class="said">Start with the flour: a name, and its weight or 100 %.</p>
           <div v-else-if="problemAtFormula" class="said stop" role="alert">
             {{ problemAtFormula }}
@@ -346,17 +347,21 @@ async function makeUpFlour(): Promise<void> {
         </section>
         <CompareTray v-if="comparing" class="beside-it" :formula="shownDesk.formula" :other="comparing" :id="desk.head.value?.id ?? null" :known="known" :units="units" @choose="compare" @apply="change" @bring="lay" @close="show({ compare: undefined })" />
         <template v-else-if="side === 'dough'">
-          <GaugesTray :formula="shownDesk.formula" :whole="whole" :units="units" @working="openWorking" @look="look" />
+          <GaugesTray :formula="shownDesk.formula" :whole="whole" :units="units" @working="openWorking" @look="look">
+            <template #head><ChoiceRow class="sides" label="What stands beside the formula" :options="SIDES" :value="side" @choose="showSide" /></template>
+          </GaugesTray>
           <div class="stack">
             <NotesTray :formula="shownDesk.formula" :remarks="whole?.remarks ?? []" @step="desk.step" @go="goToLine" />
             <ContentsTray :whole="whole" :units="units" :locked="reading !== undefined" @look="look" />
           </div>
         </template>
         <template v-else>
-        <CountTray :formula="shownDesk.formula" :count="shownDesk.count" :whole="whole" :problem="problem" :units="units" @working="openWorking" @step="desk.step" />
-        <PanTray :formula="shownDesk.formula" :count="shownDesk.count" :whole="whole" :problem="problem" :units="units" @working="openWorking" />
+          <CountTray :formula="shownDesk.formula" :count="shownDesk.count" :whole="whole" :problem="problem" :units="units" @working="openWorking" @step="desk.step">
+            <template #head><ChoiceRow class="sides" label="What stands beside the formula" :options="SIDES" :value="side" @choose="showSide" /></template>
+          </CountTray>
+          <PanTray :formula="shownDesk.formula" :count="shownDesk.count" :whole="whole" :problem="problem" :units="units" @working="openWorking" />
         </template>
-        <BesideTray :formula="shownDesk.formula" :units="units" @step="desk.step" @undo="desk.undo()" />
+        <BesideTray :formula="shownDesk.formula" :whole="whole" :units="units" @step="desk.step" @undo="desk.undo()" />
         <MethodTray :formula="shownDesk.formula" @step="desk.step" @undo="desk.undo()" />
       </fieldset>
       <WorkingCard v-if="working" :working="working" :band="working.gauge ? whole?.character.gauges[working.gauge] : undefined" :locked="reading !== undefined" :units="units" @open="openWorking" @close="closeWorking" @band="setBand" />
@@ -404,7 +409,7 @@ async function makeUpFlour(): Promise<void> {
 .page-head .button { padding-inline: 12px }
 .page-head .bare { padding-inline: 7px }
 .views { flex: 0 1 260px }
-.sides { flex: 0 0 150px }
+.sides { flex: 0 0 136px }
 .views :deep(button), .sides :deep(button) { min-height: 34px }
 .stack { display: grid; gap: 14px; align-content: start }
 .beside-it { grid-column: span 2 }

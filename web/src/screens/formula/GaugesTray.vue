@@ -42,19 +42,19 @@ const rows = computed(() => {
     }]
   })
 })
-const capital = (text: string) => text.slice(0, 1).toUpperCase() + text.slice(1)
 </script>
 
 <template>
   <section class="tray gauges" aria-labelledby="dough-head">
     <div class="tray-head">
-      <h2 id="dough-head">The dough</h2>
-      <span v-if="whole" class="quiet">bands of {{ whole.character.style }}</span>
+      <h2 id="dough-head" class="visually-hidden">Dough</h2>
+      <slot name="head" />
+      <span v-if="whole" class="quiet">as {{ whole.character.style }}</span>
     </div>
     <p v-if="!whole" class="quiet">Give it some flour, and its figures stand here.</p>
     <template v-else>
-      <p class="words"><b>{{ capital(whole.character.feel.label) }}</b>: {{ whole.character.feel.says }}.</p>
-      <p class="words"><b>{{ capital(whole.character.richness.label) }}</b>, fat and sugars {{ withUnit(whole.character.fat_and_sugars, 'percent', units, 3) }}: {{ whole.character.richness.says }}.</p>
+      <p class="words">Feels <b>{{ whole.character.feel.label }}</b>: {{ whole.character.feel.says }}.</p>
+      <p class="words">Is <b>{{ whole.character.richness.label }}</b>, fat and sugars {{ withUnit(whole.character.fat_and_sugars, 'percent', units, 3) }}: {{ whole.character.richness.says }}.</p>
       <ul>
         <li v-for="{ gauge, rule, value, band, says, apart, unknown, canAim } in rows" :key="rule.key" :data-gauge="rule.key">
           <span class="name">{{ rule.label }}</span>

@@ -53,7 +53,7 @@ const swaps = computed(() => props.units.reference.swaps[findIngredient(props.pa
 /** What is said of it beside its amount: held back, in parts, how wet. */
 const aside = computed(() => {
   const { held_back: held, parts, hydration } = props.line
-  const heldG = props.countG === undefined ? '' : withUnit(props.countG * held, 'g', props.units)
+  const heldG = props.countG === undefined ? '' : withUnit(props.countG * held, 'g', props.units, 3)
   return [held ? `${heldG || `${shown(held, 'share', props.units)} %`} held back` : '', parts > 1 ? `in ${parts} parts` : '', hydration == null ? '' : `at ${shown(hydration, 'percent', props.units)} % hydration`].filter(Boolean).join(', ')
 })
 function chooseSwap(event: Event): void {
@@ -129,7 +129,7 @@ function chooseRole(event: Event): void {
 </template>
 
 <style scoped>
-.line { display: grid; grid-template-columns: 18px minmax(90px, 1fr) 66px 74px 76px 26px; align-items: center; column-gap: 2px; border-bottom: 1px solid var(--rim-faint); position: relative; min-height: 32px }
+.line { display: grid; grid-template-columns: 18px minmax(90px, 1fr) 66px 74px 76px 26px; align-items: center; column-gap: 2px; border-bottom: 1px solid var(--rim-faint); position: relative; min-height: 30px }
 .line::after { content: ''; position: absolute; left: 22px; bottom: -1px; height: 3px; border-radius: 2px; width: calc((100% - 270px) * var(--share)); background: var(--role); pointer-events: none }
 .role { position: relative; width: 16px; height: 24px; display: grid; place-items: center; font-weight: 700; font-size: .8rem }
 .role::before { content: ''; position: absolute; width: 10px; height: 10px; border-radius: 50%; background: var(--role) }
@@ -144,12 +144,12 @@ function chooseRole(event: Event): void {
 .more:hover { background: var(--rim-faint) }
 .more[aria-expanded='true'] svg { transform: rotate(180deg) }
 .extra { grid-column: 2 / -1; display: flex; flex-wrap: wrap; align-items: end; gap: 4px; padding: 2px 0 7px }
-.extra .field { flex: 1 1 130px; min-height: 34px; width: 0 }
+.extra > .field { flex: 1 1 100%; min-height: 34px }
 .extra .button { padding: 2px 7px }
 .extra .label { font-size: .76rem }
 .extra .box { width: 62px; min-height: 34px }
-.extra select { min-height: 34px; max-width: 170px; padding: 2px 6px }
-.aside { grid-column: 2 / -1; padding: 0 5px 3px; line-height: 1.1 }
+.extra select { min-height: 34px; width: 120px; padding: 2px 6px }
+.aside { grid-column: 2 / -1; padding: 0 5px 2px; line-height: 1; margin-top: -3px; font-size: .78rem }
 .written { flex: 1 0 100%; order: 3; padding: 2px 4px }
 @media (max-width: 700px) {
   .line { grid-template-columns: 18px repeat(3, 1fr) 40px; padding-top: 4px }

@@ -71,7 +71,7 @@ const putBack = () => emit('apply', { change: 'move_out', stage: props.stage }, 
       <span class="pair"><NumberField class="box" :value="keptG ?? figures?.kept_back_g" kind="g" :units="units" :label="`Kept back of ${called(props.stage)}`" @change="keptG = $event" /><button type="submit" class="button bare">Keep</button></span>
     </form>
     <form v-if="cooks" class="label" @submit.prevent="cook"><span>Cooked, the scale says (of {{ withUnit(figures?.bowl_g ?? 0, 'g', units) }})</span>
-      <span class="pair"><NumberField class="box" :value="cookedG ?? madeG" kind="g" :units="units" :label="`Cooked weight of ${called(props.stage)}`" :worked="cookedG === null && !stage.boiled_off" @change="cookedG = $event" /><button type="submit" class="button bare">Put right</button></span>
+      <span class="pair"><NumberField class="box" :value="cookedG ?? madeG" kind="g" :units="units" :label="`Cooked weight of ${called(props.stage)}`" :worked="cookedG === null" @change="cookedG = $event" /><button type="submit" class="button bare">Put right</button></span>
     </form>
     <p v-if="figures?.boiled_off_g" class="quiet wide">{{ withUnit(figures.boiled_off_g, 'g', units) }} boils off, {{ shown(100 * stage.boiled_off, 'percent', units, 2) }} % of it; the same water is made up where it goes.</p>
     <div class="wide row">

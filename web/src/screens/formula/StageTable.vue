@@ -7,7 +7,7 @@ import NewStageForm from './NewStageForm.vue'
 import StageDetails from './StageDetails.vue'
 import type { Change, Formula, Ingredient, Problem, Whole } from '@/api/client'
 import OpenWorking from '@/design/OpenWorking.vue'
-import { shown, withUnit, type Units } from '@/format'
+import { shown, type Units } from '@/format'
 import { tell } from '@/notice'
 
 export interface StageTableProps {
@@ -166,6 +166,7 @@ const enterStage = (s: number) => (props.formula.stages[s]?.lines.length ? focus
         <input v-model="stage.name" :data-stage="s" class="stage-name" maxlength="300" placeholder="Name of the stage" aria-label="Name of the stage" @keydown.enter.exact.prevent="enterStage(s)" />
         <small class="kind quiet">{{ kindOf(s) }}</small>
         <OpenWorking class="stage-weight" :name="`stage:${s}`" :label="`${stage.name || 'Stage'} in this count: ${stageWeight(s)}.`" @open="emit('working', $event)">{{ stageWeight(s) }}</OpenWorking>
+        <button type="button" class="drop plus" :aria-label="`Add a line to ${stageCalled(s)}`" title="Add a line" @click="add({ stage: s, line: stage.lines.length - 1 })">+</button>
         <button type="button" class="drop" :aria-label="`More for the stage ${stageCalled(s)}`" :aria-expanded="detailed === stage" title="What it is, and where it goes" @click="detailed = detailed === stage ? null : stage">
           <svg viewBox="0 0 20 20" width="16" aria-hidden="true"><path d="M5 8l5 5 5-5" fill="none" stroke="currentColor" stroke-width="2.4" stroke-linecap="round" /></svg>
         </button>
@@ -193,20 +194,14 @@ const enterStage = (s: number) => (props.formula.stages[s]?.lines.length ? focus
         />
         <li v-for="row in passing(s)" :key="`passing-${row.key}`" class="passing"><span>{{ row.says }}</span><span>{{ row.written }}</span><b class="worked">{{ row.counted }}</b></li>
       </ul>
-      <button type="button" class="button bare add" @click="add({ stage: s, line: stage.lines.length - 1 })">+ Line</button>
-      <template v-if="s === formula.stages.length - 1">
+      <div v-if="s === formula.stages.length - 1" class="adding">
+        <button type="button" class="button bare add" @click="add({ stage: s, line: stage.lines.length - 1 })">+ Line</button>
         <button type="button" class="button bare add" @click="addStage">+ Stage</button>
-        <button type="button" class="button bare add" :aria-expanded="moving" :disabled="!canMove" @click="moving = !moving">Move flour into a stage</button>
-        <button v-if="!isStraight" type="button" class="button bare add" @click="straighten">As one straight dough</button>
-      </template>
+        <button type="button" class="button bare add" :aria-expanded="moving" title="Ferment, cook or soak part of the flour as a stage of its own" :disabled="!canMove" @click="moving = !moving">Move flour</button>
+        <button v-if="!isStraight" type="button" class="button bare add" @click="straighten">One straight dough</button>
+      </div>
     </section>
     <NewStageForm v-if="moving && whole" :formula="formula" :units="units" :main="whole.formula.main" @apply="(change, says) => emit('apply', change, says)" @close="moving = false" />
-    <div v-if="whole" class="totals">
-      <OpenWorking name="written_flour" @open="emit('working', $event)"><b>{{ withUnit(whole.formula.flour_g, 'g', units) }}</b>flour{{ apart && whole.formula.base_g < whole.formula.flour_g ? `, ${withUnit(whole.formula.base_g, 'g', units)} is 100 %` : ' as written' }}</OpenWorking>
-      <OpenWorking name="gauge:liquid" @open="emit('working', $event)"><b>{{ shown(whole.formula.liquid_percent, 'percent', units) }}</b>liquid %</OpenWorking>
-      <OpenWorking name="gauge:water" @open="emit('working', $event)"><b>{{ shown(whole.character.gauges.water?.value ?? NaN, 'percent', units, 3) }}</b>true water %</OpenWorking>
-      <OpenWorking name="total" @open="emit('working', $event)"><b>{{ shown(whole.formula.shown_total_percent, 'percent', units) }}</b>total %</OpenWorking>
-    </div>
   </div>
 </template>
 
@@ -214,25 +209,24 @@ const enterStage = (s: number) => (props.formula.stages[s]?.lines.length ? focus
 .columns { display: grid; grid-template-columns: 1fr 70px 76px 76px 26px; text-align: right; font-size: .78rem }
 .columns span:first-child { grid-column: 2 }
 .columns span { padding-right: 5px; white-space: nowrap }
-.passing { display: grid; grid-template-columns: minmax(90px, 1fr) 74px 76px 26px; align-items: center; min-height: 28px; border-bottom: 1px solid var(--rim-faint); color: var(--ink-2); font-size: .92rem; padding-left: 23px }
+.passing { display: grid; grid-template-columns: minmax(90px, 1fr) 74px 76px 26px; align-items: center; min-height: 25px; border-bottom: 1px solid var(--rim-faint); color: var(--ink-2); font-size: .9rem; padding-left: 23px }
 .passing > :not(:first-child) { text-align: right; padding-right: 5px }
 .kind { white-space: nowrap; padding-right: 6px }
-.stage { display: grid; grid-template-columns: 1fr auto auto 26px; align-items: center; margin-top: 4px; border-bottom: 2px solid var(--rim-soft) }
+.plus { font-size: 1.25rem; line-height: 1; font-weight: 700; color: var(--rim) }
+.adding { display: flex; flex-wrap: wrap }
+.stage { display: grid; grid-template-columns: 1fr auto auto 26px 26px; align-items: center; margin-top: 4px; border-bottom: 2px solid var(--rim-soft) }
 .stage-name { border: 0; background: none; font-weight: 700; color: var(--rim); padding: 3px 4px; border-radius: 8px; min-width: 0; text-overflow: ellipsis }
 .stage-name:hover { background: var(--rim-faint) }
-.stage-weight { font-weight: 700; padding: 2px 7px }
+.stage-weight { font-weight: 700; padding: 2px 4px }
 .drop { border: 0; background: none; padding: 0; width: 26px; height: 28px; color: var(--ink-2); cursor: pointer; border-radius: 8px; display: grid; place-items: center }
 .drop:hover { background: var(--rim-faint) }
 .drop[aria-expanded='true'] svg { transform: rotate(180deg) }
 ul { list-style: none; margin: 0; padding: 0 }
-.add { font-size: .88rem; min-height: 30px }
-.totals { display: flex; gap: 8px; margin-top: 8px }
-.totals > * { flex: 1; border-radius: 10px; background: var(--rim-faint); padding: 5px; font-size: .8rem; color: var(--ink-2); display: grid; justify-items: center }
-.totals b { font-size: 1.12rem; color: var(--crust) }
+.add { font-size: .88rem; min-height: 30px; padding: 2px 7px }
 @media (max-width: 700px) {
   .columns { grid-template-columns: 18px repeat(3, 1fr) 40px }
   .stage-name, .add { min-height: 44px }
-  .stage { grid-template-columns: 1fr auto auto 40px }
+  .stage { grid-template-columns: 1fr auto auto 40px 40px }
   .drop { width: 40px; height: 44px }
   .passing { grid-template-columns: minmax(90px, 1fr) 70px 70px; padding-left: 18px }
 }

@@ -29,7 +29,7 @@ function set(row: Row, field: 'weight_g' | 'percent', value: number | null): voi
     <thead><tr><th scope="col">The whole formula</th><th scope="col" class="n">% of flour</th><th scope="col" class="n">as written</th><th scope="col" class="n">this count</th></tr></thead>
     <tbody>
       <tr v-for="{ row, key, parts: where, called, counted } in rows" :key="key" :data-row="row.name">
-        <th scope="row"><span class="dot" :style="{ background: `var(--role-${row.role ?? 'salt'})` }" aria-hidden="true" />{{ called }}<small v-if="where.length" class="quiet"><span v-for="(part, i) in where" :key="part.key">{{ i ? ', ' : '' }}{{ part.says }}</span></small></th>
+        <th scope="row"><span class="dot" :style="{ background: `var(--role-${row.role ?? 'salt'})` }" aria-hidden="true" />{{ called }}<small v-if="where.length" class="quiet"><span v-for="(part, i) in where" :key="part.key">{{ i ? ' · ' : '' }}{{ part.says }}</span></small></th>
         <td class="n"><NumberField :value="row.given === 'open' ? null : row.shown_percent" kind="percent" :units="units" :label="`${called}, percent in all`" :worked="row.given !== 'percent' || row.parts.length > 1" @change="set(row, 'percent', $event)" /></td>
         <td class="n"><NumberField :value="row.given === 'open' ? null : row.weight_g" kind="g" :units="units" :label="`${called}, weight in all`" :worked="row.given !== 'weight' || row.parts.length > 1" @change="set(row, 'weight_g', $event)" /></td>
         <td class="n count worked">{{ row.given === 'open' ? '–' : counted }}</td>
