@@ -74,6 +74,14 @@ def test_a_stage_comes_over_before_the_dough_or_in_the_place_of_its_kind():
     assert [s.kind for s in bring_over(RICH, BringOver(what="stage", theirs=late, stage=0)).stages] == [StageKind.DOUGH, StageKind.INCLUSIONS]
 
 
+def test_flour_that_comes_over_in_percent_is_made_room_for():
+    """Their poolish holds 20 % flour: our dough's own falls from 100 to 80."""
+    theirs = Formula(stages=(Stage(name="Poolish", kind=StageKind.POOLISH, lines=(line_of("Bread flour", percent=20), line_of("Water", percent=20))),
+                             Stage(lines=(line_of("Bread flour", percent=80),))))  # fmt: skip
+    brought = bring_over(POTATO, BringOver(what="stage", theirs=theirs, stage=0))
+    assert [line.percent for stage in brought.stages for line in stage.lines if line.name == "Bread flour"] == [20, 80]
+
+
 @pytest.mark.parametrize(("stage", "line"), [(9, 0), (1, 9)])
 def test_what_is_not_there_cannot_be_brought(stage, line):
     """Another window may have taken it away."""

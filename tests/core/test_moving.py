@@ -127,6 +127,10 @@ def test_seed_kept_back_scales_with_the_stage():
     twice = kept.model_copy(update={"stages": tuple(s.model_copy(update={"lines": tuple(
         line.model_copy(update={"weight_g": 2 * (line.weight_g or 0)}) for line in s.lines)}) for s in kept.stages)})  # fmt: skip
     assert reckon(twice).stages[0].kept_back_g == pytest.approx(40)
+    # In percent too: the dough's own flour makes up what is kept, and all of it is 100 again.
+    part = keep_back(move_in(BUN, NewStage(kind=StageKind.LEVAIN, flour_percent=10, hydration=100)), 0, 20)
+    assert amounts(part.stages[1])["Bread flour"] == pytest.approx(91)
+    assert reckon(part).total_percent == pytest.approx(178.9 - 1)
     with pytest.raises(CannotChange, match="makes 220 g"):
         keep_back(kept, 0, 220)
     with pytest.raises(CannotChange, match="goes into another"):

@@ -11,7 +11,7 @@ from pancount.core.formula import Formula, Line, Role, Stage, StageKind, at, wit
 from pancount.core.gauges import Character, GaugeName, character
 from pancount.core.pantry import Pantry
 from pancount.core.practice import Practice
-from pancount.core.reckon import Reckoned, reckon, weight_of
+from pancount.core.reckon import Reckoned, reckon, weight_of, with_flour_made_up
 from pancount.core.stages import main_stage
 
 ALIKE = 0.005
@@ -183,7 +183,7 @@ def bring_over(formula: Formula, wanted: BringOver) -> Formula:
         else:
             old = stages[target]
             stages[target] = new.model_copy(update={"key": old.key, "feeds": old.feeds})
-        return formula.model_copy(update={"stages": tuple(stages)})
+        return with_flour_made_up(formula.model_copy(update={"stages": tuple(stages)}))
     if wanted.line >= len(lines):
         raise CannotChange("There is no such line in the other formula.", at(wanted.stage, wanted.line))
     line = lines[wanted.line]
@@ -194,7 +194,7 @@ def bring_over(formula: Formula, wanted: BringOver) -> Formula:
     there = [n for n, other in enumerate(own) if other.name.casefold() == line.name.casefold()]
     (line,) = _as_ours((line,), formula)
     own[there[0] if there else len(own) : (there[0] + 1) if there else len(own)] = [line]
-    return with_stage(formula, s, lines=tuple(own))
+    return with_flour_made_up(with_stage(formula, s, lines=tuple(own)))
 
 
 LAST = (StageKind.DOUGH, StageKind.LATE, StageKind.INCLUSIONS)

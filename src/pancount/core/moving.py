@@ -11,7 +11,7 @@ from pydantic import Field
 from pancount.core.base import Band, Frozen
 from pancount.core.errors import CannotChange
 from pancount.core.formula import Feed, Formula, Line, Role, Stage, StageKind, at, with_line, with_stage
-from pancount.core.reckon import Reckoned, reckon
+from pancount.core.reckon import Reckoned, reckon, with_flour_made_up
 from pancount.core.stages import flow, kinds, main_stage
 
 Percent = Annotated[float, Field(gt=0, le=1000)]
@@ -217,7 +217,8 @@ def _keyed(formula: Formula, s: int) -> tuple[Formula, str]:
 def feed(formula: Formula, source: int, target: int, share: float) -> Formula:
     """Let a share of a stage go into another; with a share of 0 it goes there no more.
 
-    Other ways that were told stay as they are. Raises `StageLoop` or `FedTwice` where that cannot be, and
+    Other ways that were told stay as they are. Flours in percent are made up to 100 again over what reaches the dough.
+    Raises `StageLoop` or `FedTwice` where that cannot be, and
     `CannotChange` for a stage that is not there.
     """
     if not (0 <= source < len(formula.stages) and 0 <= target < len(formula.stages)):
@@ -226,15 +227,13 @@ def feed(formula: Formula, source: int, target: int, share: float) -> Formula:
     feeds = [told for told in formula.stages[source].feeds if told.into != key]
     if share > 0:
         feeds.append(Feed(into=key, share=share))
-    formula = with_stage(formula, source, feeds=tuple(feeds))
-    flow(formula)
-    return formula
+    return with_flour_made_up(with_stage(formula, source, feeds=tuple(feeds)))
 
 
 def keep_back(formula: Formula, s: int, kept_g: float) -> Formula:
     """Keep so much of a stage as seed for next time; the rest goes where it goes now. [g]
 
-    Raises `CannotChange` where there is not that much, and what `reckon` raises.
+    Flours in percent are made up to 100 again over what reaches the dough. Raises `CannotChange` where there is not that much, and what `reckon` raises.
     """
     reckoned, flows = reckon(formula), flow(formula)
     if not 0 <= s < len(formula.stages) or not flows.out_of(s):
@@ -247,7 +246,7 @@ def keep_back(formula: Formula, s: int, kept_g: float) -> Formula:
     for part in flows.out_of(s):
         formula, key = _keyed(formula, part.target)
         feeds.append(Feed(into=key, share=part.share / told * (1 - kept_g / made)))
-    return with_stage(formula, s, feeds=tuple(feeds))
+    return with_flour_made_up(with_stage(formula, s, feeds=tuple(feeds)))
 
 
 def cooked(formula: Formula, s: int, cooked_g: float) -> Formula:

@@ -41,7 +41,7 @@ const SIDES = ['then', 'now'] as const
 </template>
 
 <style scoped>
-.change { position: fixed; z-index: 41; left: 50%; bottom: 16px; transform: translateX(-50%); width: min(620px, calc(100vw - 24px)); max-height: 76vh; overflow: auto; background: var(--tray); border: 2px solid var(--crust); border-radius: var(--radius); padding: 12px 16px; box-shadow: 0 10px 30px rgb(16 22 30 / 25%); display: grid; gap: 8px }
+.change { position: fixed; z-index: 41; left: 50%; bottom: 76px; transform: translateX(-50%); width: min(620px, calc(100vw - 24px)); max-height: calc(100vh - 150px); overflow: auto; background: var(--tray); border: 2px solid var(--crust); border-radius: var(--radius); padding: 12px 16px; box-shadow: 0 10px 30px rgb(16 22 30 / 25%); display: grid; gap: 8px }
 .head { display: flex; flex-wrap: wrap; justify-content: space-between; align-items: center; gap: 8px; position: sticky; top: -12px; background: var(--tray); padding: 6px 0 }
 .row { display: flex; gap: 8px }
 ul { margin: 0; padding-left: 28px }

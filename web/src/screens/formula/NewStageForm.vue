@@ -47,7 +47,7 @@ function make(): void {
   <form class="new-stage said" @submit.prevent="make">
     <strong>{{ does[rule?.does ?? 'mixes'] }} part of the flour as a stage of its own</strong>
     <div class="fields">
-      <label class="label">As<select v-model="kind" class="field"><option v-for="one in kinds" :key="one.kind" :value="one.kind">{{ one.label }}</option></select></label>
+      <label class="label">As<select v-model="kind" class="field" aria-label="What it is to be"><option v-for="one in kinds" :key="one.kind" :value="one.kind">{{ one.label }}</option></select></label>
       <label class="label">Of all flour, %<NumberField class="box" :value="flourPercent" kind="percent" :units="units" label="Flour in the stage, percent of all flour" @change="flourPercent = $event" /></label>
       <label class="label">Liquid on that flour, %<NumberField class="box" :value="hydration" kind="percent" :units="units" label="Liquid in the stage, percent of its flour" @change="hydration = $event" /></label>
       <label v-if="rule?.does === 'ferments'" class="label">Yeast on that flour, %<NumberField class="box" :value="yeastPercent" kind="percent" :units="units" label="Yeast in the stage, percent of its flour" @change="yeastPercent = $event" /></label>

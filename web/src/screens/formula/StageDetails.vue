@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What a stage is and where it goes: its kind, what it feeds, what is kept back, what the scale says once it is cooked. */
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { lowerFirst, stageName } from './lines'
 import type { Change, Formula, StageKind, Whole } from '@/api/client'
 import NumberField from '@/design/NumberField.vue'
@@ -59,6 +59,8 @@ function keepBack(): void {
 function cook(): void {
   if (cookedG.value !== null) emit('apply', { change: 'cooked', stage: props.stage, cooked_g: cookedG.value }, `${called(props.stage)} weighs ${withUnit(cookedG.value, 'g', props.units)}; the lost water is made up.`)
 }
+// What was typed of one stage is not of the next, nor of what it has become.
+watch(() => [props.stage, figures.value?.kept_back_g, figures.value?.boiled_off_g], () => { keptG.value = cookedG.value = null })
 const putBack = () => emit('apply', { change: 'move_out', stage: props.stage }, `${called(props.stage)} is back in the dough.`)
 </script>
 

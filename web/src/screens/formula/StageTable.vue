@@ -95,6 +95,7 @@ function addStage(): void {
 function removeStage(s: number): void {
   emit('step')
   const [gone] = props.formula.stages.splice(s, 1)
+  detailed.value = null
   tell(`Removed the stage ${gone?.name || 'without a name'} and its ${gone?.lines.length} lines.`, () => emit('undo'))
 }
 
@@ -122,7 +123,7 @@ function onKey(event: KeyboardEvent): void {
   }
 }
 /** Which stage's details are open, and whether flour is being moved into a new one. */
-const detailed = ref<object | null>(null)
+const detailed = ref<number | null>(null)
 const moving = ref(false)
 const canMove = computed(() => props.whole !== null)
 const isStraight = computed(() => props.whole?.formula.stages.every((stage) => stage.fed.length === 0) ?? true)
@@ -167,11 +168,11 @@ const enterStage = (s: number) => (props.formula.stages[s]?.lines.length ? focus
         <small class="kind quiet">{{ kindOf(s) }}</small>
         <OpenWorking class="stage-weight" :name="`stage:${s}`" :label="`${stage.name || 'Stage'} in this count: ${stageWeight(s)}.`" @open="emit('working', $event)">{{ stageWeight(s) }}</OpenWorking>
         <button type="button" class="drop plus" :aria-label="`Add a line to ${stageCalled(s)}`" title="Add a line" @click="add({ stage: s, line: stage.lines.length - 1 })">+</button>
-        <button type="button" class="drop" :aria-label="`More for the stage ${stageCalled(s)}`" :aria-expanded="detailed === stage" title="What it is, and where it goes" @click="detailed = detailed === stage ? null : stage">
+        <button type="button" class="drop" :aria-label="`More for the stage ${stageCalled(s)}`" :aria-expanded="detailed === s" title="What it is, and where it goes" @click="detailed = detailed === s ? null : s">
           <svg viewBox="0 0 20 20" width="16" aria-hidden="true"><path d="M5 8l5 5 5-5" fill="none" stroke="currentColor" stroke-width="2.4" stroke-linecap="round" /></svg>
         </button>
       </div>
-      <StageDetails v-if="detailed === stage" :formula="formula" :stage="s" :whole="whole" :units="units" @apply="(change, says) => emit('apply', change, says)" @step="emit('step')" @remove="removeStage(s)" />
+      <StageDetails v-if="detailed === s" :formula="formula" :stage="s" :whole="whole" :units="units" @apply="(change, says) => emit('apply', change, says)" @step="emit('step')" @remove="removeStage(s)" />
       <ul>
         <LineRow
           v-for="(line, n) in stage.lines"
