@@ -1,16 +1,24 @@
-"""The screens as a browser meets them: bytes of the first page, and the time from a key to every number.
+"""The screens as a browser meets them: bytes of the first page, and the time from a key to every number, on the buns of
+ten lines and on a formula of 60 lines in 6 stages.
 
 Run beside a running application: PYTHONPATH=src:tests .venv/bin/python bench/screen.py http://127.0.0.1:8137
 """
 
+import json
 import statistics
 import sys
+import urllib.request
 
-from playwright.sync_api import Page, sync_playwright
+from playwright.sync_api import Browser, Page, sync_playwright
 
 from browser_flags import CHROMIUM, FLAGS
 
 CHANGES = 100
+STAGES = ("Levain, first step", "Levain, second step", "Cooked-flour paste", "Soaker", "Dough", "Folded in")
+LINES = (
+    ("Bread flour", "flour"), ("Whole milk", "liquid"), ("Water", "liquid"), ("Egg", "egg"), ("Butter", "fat"),
+    ("Sugar", "sugar"), ("Fine salt", "salt"), ("Instant yeast", "leaven"), ("Honey", "sugar"), ("Olive oil", "fat"),
+)  # fmt: skip
 WATCH = """() => {
   window.times = []
   let pressed = 0
@@ -56,6 +64,35 @@ def told(page: Page, address: str, path: str) -> None:
     print(f"{path}: scripts and styles {code / 1000:.0f} kB, all by kind {sizes}")
 
 
+def sixty_lines(address: str) -> int:
+    """A formula of 60 lines in 6 stages, taken in from a file; its number."""
+    lines = [{"name": name, "role": role, "weight_g": 100 + n} for n, (name, role) in enumerate(LINES)]
+    stages = [{"name": name, "lines": lines} for name in STAGES]
+    file = {"format": "pancount-formula", "version": 2, "formula": {"name": "Sixty lines", "stages": stages}}
+    request = urllib.request.Request(
+        f"{address}/api/formulas/import", json.dumps(file).encode(), {"Content-Type": "application/json"}
+    )
+    return json.load(urllib.request.urlopen(request))["head"]["id"]
+
+
+def keys_to_numbers(browser: Browser, url: str, name: str) -> None:
+    page = browser.new_page(viewport={"width": 1280, "height": 800})
+    page.goto(url)
+    field = page.locator('[data-quantity="flour_g"] input')
+    field.wait_for()
+    page.evaluate(WATCH)
+    for n in range(CHANGES):
+        (field if n % 2 else page.locator('[data-cell="1:1:percent"] input')).focus()
+        page.keyboard.press("End")
+        page.keyboard.press("Backspace" if n % 4 > 1 else str(n % 10))
+        page.wait_for_timeout(250)
+    page.wait_for_timeout(500)
+    times = page.evaluate("window.times")
+    cuts = statistics.quantiles(times, n=100)
+    print(f"{name}: key to every number over {len(times)} changes: p50 {cuts[49]:.0f} ms, p95 {cuts[94]:.0f} ms")
+    page.close()
+
+
 def main(address: str) -> None:
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
@@ -66,20 +103,8 @@ def main(address: str) -> None:
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         told(page, address, formula)
         page.close()
-        page = browser.new_page(viewport={"width": 1280, "height": 800})
-        page.goto(f"{address}{formula}")
-        field = page.locator('[data-quantity="flour_g"] input')
-        field.wait_for()
-        page.evaluate(WATCH)
-        for n in range(CHANGES):
-            (field if n % 2 else page.locator('[data-cell="1:1:percent"] input')).focus()
-            page.keyboard.press("End")
-            page.keyboard.press("Backspace" if n % 4 > 1 else str(n % 10))
-            page.wait_for_timeout(250)
-        page.wait_for_timeout(500)
-        times = page.evaluate("window.times")
-        cuts = statistics.quantiles(times, n=100)
-        print(f"key to every number over {len(times)} changes: p50 {cuts[49]:.0f} ms, p95 {cuts[94]:.0f} ms")
+        keys_to_numbers(browser, f"{address}{formula}", "ten lines")
+        keys_to_numbers(browser, f"{address}/formulas/{sixty_lines(address)}", "60 lines")
         browser.close()
 
 

@@ -2,7 +2,7 @@
 
 from typing import Annotated, Literal
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Response
 from pydantic import Field
 
 from pancount.api.desk import may_answer
@@ -100,10 +100,12 @@ class Reference(Frozen):
     """Allergens that a formula can be rid of in one go, and what it is called then."""
 
 
-@router.post("/reckon/count", responses=may_answer(422))
-async def reckon_count(body: Counting) -> Whole:
+@router.post("/reckon/count", response_model=Whole, responses=may_answer(422))
+async def reckon_count(body: Counting) -> Response:
     """Everything on the formula and count screen. 422 where the formula cannot be reckoned."""
-    return whole_count(body.formula, body.count, body.pantry, body.practice)
+    whole = whole_count(body.formula, body.count, body.pantry, body.practice)
+    # Written out by the model itself: asked for with every key pressed, and a fifth of the time of going by dicts.
+    return Response(whole.model_dump_json(), media_type="application/json")
 
 
 @router.post("/reckon/change", responses=may_answer(422))

@@ -8,13 +8,13 @@ Compositions stand in the pantry with their sources; the rules are common practi
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
-from functools import cache
+from functools import cache, lru_cache
 from typing import Literal
 
 from pancount.core.base import Frozen
 from pancount.core.formula import Formula, Line, Role, StageKind, each_line
 from pancount.core.pantry import Ingredient, Pantry
-from pancount.core.practice import Practice
+from pancount.core.practice import Practice, YeastSchool
 from pancount.core.reckon import Reckoned, flour_share, liquid_share, reckon
 from pancount.core.stages import FERMENTS
 from pancount.core.tables import rows
@@ -221,6 +221,24 @@ def share_in(key: GaugeName, line: Line, known: Ingredient | None, kind: StageKi
     return SHARE_OF[key](line, known, kind, practice)
 
 
+@lru_cache(maxsize=20_000)
+def _holds(
+    pantry: Pantry, name: str, role: Role | None, hydration: float | None, kind: StageKind, yeast: YeastSchool
+) -> tuple[tuple[tuple[GaugeName, float, bool], ...], tuple[GaugeName, ...]]:
+    """What such a line counts in each gauge, and whether apart; and the gauges in which that is a guess.
+
+    Remembered, since only amounts change with most keys that a baker presses.
+    """
+    line, known, practice = Line(name=name, role=role, hydration=hydration), pantry.find(name), Practice(yeast=yeast)
+    pieces, composed = in_pieces(line, kind), known is not None and known.composition is not None
+    holds = []
+    for key, share_of in SHARE_OF.items():
+        if share := share_of(line, known, kind, practice):
+            holds.append((key, share, pieces and bool(gauge_rules()[key].apart)))
+    guessed = tuple(key for key, roles in ASKS.items() if not composed and role in roles and name)
+    return tuple(holds), guessed
+
+
 def _named(words: tuple[Word, ...], value: float) -> Word:
     return next(word for word in words if value < word.under)
 
@@ -230,7 +248,6 @@ def character(formula: Formula, reckoned: Reckoned, pantry: Pantry, practice: Pr
 
     An ingredient without a composition counts by its role: a liquid is water, a fat fat, a sugar sugar.
     """
-    stays_inside = {key for key, rule in gauge_rules().items() if rule.apart}
     brings: dict[GaugeName, list[Brings]] = {key: [] for key in SHARE_OF}
     unknown: dict[GaugeName, dict[str, None]] = {key: {} for key in SHARE_OF}
     for s, n, line in each_line(formula):
@@ -238,14 +255,11 @@ def character(formula: Formula, reckoned: Reckoned, pantry: Pantry, practice: Pr
         percent = figures.lines[n].percent * figures.reach
         if not percent:
             continue
-        known, kind = pantry.find(line.name), formula.stages[s].kind
-        pieces = in_pieces(line, kind)
-        composed = known is not None and known.composition is not None
-        for key, share in SHARE_OF.items():
-            if holds := share(line, known, kind, practice):
-                brings[key].append(Brings(s, n, percent * holds, 100 * holds, pieces and key in stays_inside))
-            if not composed and line.role in ASKS.get(key, ()) and line.name:
-                unknown[key][line.name] = None
+        holds, guessed = _holds(pantry, line.name, line.role, line.hydration, formula.stages[s].kind, practice.yeast)
+        for key, share, apart in holds:
+            brings[key].append(Brings(s, n, percent * share, 100 * share, apart))
+        for key in guessed:
+            unknown[key][line.name] = None
     values = {key: sum(one.percent for one in found if not one.apart) for key, found in brings.items()}
     rich = values["fat"] + values["sugars"]
     richness = _named(_words("richness.csv"), rich)

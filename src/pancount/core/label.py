@@ -4,6 +4,8 @@ Weights are those that go in, what is beside the dough included, as at the time 
 article 18, recalled from memory). The label itself, with what its law asks for, is not made here.
 """
 
+from dataclasses import dataclass
+
 from pancount.core.base import Frozen
 from pancount.core.beside import as_written, times
 from pancount.core.formula import BesideKind, Formula, each_line
@@ -14,7 +16,8 @@ NOT_EATEN = (BesideKind.BENCH, BesideKind.BATH)
 """What a trace of stays on: it is no ingredient by weight, but what it may bring is told."""
 
 
-class Listed(Frozen):
+@dataclass(frozen=True, slots=True)
+class Listed:
     """An ingredient with its weight in the formula as written, and its share of all of them."""
 
     name: str
@@ -22,7 +25,8 @@ class Listed(Frozen):
     percent: float
 
 
-class AllergenFrom(Frozen):
+@dataclass(frozen=True, slots=True)
+class AllergenFrom:
     """An allergen and the ingredients that bring it."""
 
     allergen: Allergen

@@ -83,12 +83,16 @@ class _Look:
     def __init__(self, formula: Formula, reckoned: Reckoned, character: Character, pantry: Pantry) -> None:
         self.formula = formula
         self.gauge = {key: gauge.value for key, gauge in character.gauges.items()}
-        self.held = []
+        self.held: list[_Held] = []
+        self._by_name: dict[str, list[_Held]] = {}
         for s, n, line in each_line(formula):
             known, figures = pantry.find(line.name), reckoned.stages[s]
             percent = figures.lines[n].percent * figures.reach
             name = known.name if known else line.name
-            self.held.append(_Held(line, name, at(s, n), formula.stages[s].kind, percent))
+            one = _Held(line, name, at(s, n), formula.stages[s].kind, percent)
+            self.held.append(one)
+            if percent > 0:
+                self._by_name.setdefault(name, []).append(one)
         self.beside = [
             (("beside", b, "lines", n), stage.kind, known.name if (known := pantry.find(line.name)) else line.name)
             for b, stage in enumerate(formula.beside)
@@ -101,7 +105,8 @@ class _Look:
         return self.gauge["yeast"] > 0 or self.gauge["prefermented"] > 0
 
     def lines_of(self, names: Sequence[str]) -> list[_Held]:
-        return [one for one in self.held if one.name in names and one.percent > 0]
+        """Lines of these ingredients with some in them."""
+        return [one for name in names for one in self._by_name.get(name, ())]
 
 
 Found = tuple[Place, dict[str, str]]

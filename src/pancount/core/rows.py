@@ -1,5 +1,6 @@
 """The whole formula in one column: each ingredient once, over all stages, and what a change of it does to the lines."""
 
+from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -10,7 +11,8 @@ from pancount.core.formula import Formula, Role, at, each_line, with_line
 from pancount.core.reckon import Reckoned, School, percent_of, reckon, weight_of
 
 
-class RowPart(Frozen):
+@dataclass(frozen=True, slots=True)
+class RowPart:
     """What one line brings to a row: what reaches the dough of it."""
 
     stage: int
@@ -19,7 +21,8 @@ class RowPart(Frozen):
     shown_percent: float
 
 
-class Row(Frozen):
+@dataclass(frozen=True, slots=True)
+class Row:
     """An ingredient of the whole formula."""
 
     name: str
