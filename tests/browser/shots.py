@@ -52,6 +52,33 @@ def working(page: Page) -> None:
     page.get_by_role("dialog").wait_for()
 
 
+def dough(page: Page) -> None:
+    open_formula(page, "Leek and thyme focaccia")
+    page.get_by_role("radio", name="Dough").click()
+    page.get_by_role("heading", name="What is in it").wait_for()
+
+
+def swap(page: Page) -> None:
+    open_formula(page, "Cardamom milk buns")
+    page.get_by_role("radio", name="Dough").click()
+    page.get_by_role("button", name="Make it dairy-free").click()
+    page.get_by_role("dialog").wait_for()
+
+
+def side_by_side(page: Page) -> None:
+    open_formula(page, "Cardamom milk buns")
+    page.get_by_role("button", name="Revisions").click()
+    page.get_by_role("button", name="Revision 1 side by side with the desk").click()
+    page.get_by_role("combobox", name="Beside which formula").select_option(label="Squash rolls")
+    page.get_by_role("row", name="Squash, mashed").wait_for()
+
+
+def whole(page: Page) -> None:
+    open_formula(page, "Tomato pan squares")
+    page.get_by_role("radio", name="Whole formula").click()
+    page.get_by_role("textbox", name="Water, percent in all").wait_for()
+
+
 def sheet(page: Page) -> None:
     open_formula(page, "Cardamom milk buns")
     page.get_by_role("link", name="Weigh sheet").click()
@@ -90,6 +117,10 @@ SHOTS = [
     ("remainder", remainder, DESK, "light"),
     ("fight", fight, DESK, "light"),
     ("working", working, DESK, "light"),
+    ("dough", dough, DESK, "light"),
+    ("swap", swap, DESK, "light"),
+    ("side-by-side", side_by_side, DESK, "light"),
+    ("whole", whole, DESK, "light"),
     ("sheet", sheet, DESK, "light"),
     ("kitchen", kitchen, DESK, "light"),
     ("formula-tablet", working, TABLET, "light"),

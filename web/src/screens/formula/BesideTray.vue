@@ -67,7 +67,7 @@ function remove(s: number, n: number): void {
 .kind { border: 0; background: none; color: var(--ink-2); font-size: .86rem; border-radius: 8px; min-height: 30px; cursor: pointer }
 .kind:hover { background: var(--rim-faint) }
 .serves { display: inline-flex; align-items: baseline; gap: 2px; white-space: nowrap; font-size: .86rem }
-.serves .number { width: 46px; border-color: var(--rim-faint) }
+.serves .number { width: 58px; border-color: var(--rim-faint) }
 .stage-name { border: 0; flex: 1; min-width: 90px; background: none; font-weight: 700; color: var(--rim); padding: 3px 4px }
 ul { list-style: none; margin: 0; padding: 0 }
 li { display: grid; grid-template-columns: 1fr 92px 30px; align-items: center; border-bottom: 1px solid var(--rim-faint); min-height: 34px }

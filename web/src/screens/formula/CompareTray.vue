@@ -9,8 +9,10 @@ import { withUnit, type Units } from '@/format'
 import { useAnswer } from '@/useAnswer'
 
 export interface CompareTrayProps {
-  /** What lies on the desk. */
+  /** What lies on the desk, or the revision being read. */
   formula: Formula
+  /** The revision being read; undefined while the desk is shown. */
+  reading: number | undefined
   /** The formula and revision that it is compared with. */
   other: { id: number; revision: number }
   /** The formula on the desk, where it is kept already. */
@@ -20,6 +22,8 @@ export interface CompareTrayProps {
 }
 const props = defineProps<CompareTrayProps>()
 const emit = defineEmits<{
+  /** Show the desk, or a revision of this formula, on this side. */
+  read: [revision: number | undefined]
   choose: [other: { id: number; revision: number }]
   apply: [change: Change, says: string]
   /** All of the other revision is to lie on the desk. */
@@ -31,6 +35,11 @@ const formulas = useQuery({ queryKey: ['formulas', false], queryFn: () => ask(ap
 const revisions = useQuery({
   queryKey: ['revisions', () => props.other.id],
   queryFn: () => ask(api.GET('/api/formulas/{formula_id}/revisions', { params: { path: { formula_id: props.other.id } } })),
+})
+const own = useQuery({
+  queryKey: ['revisions', () => props.id],
+  enabled: () => props.id !== null,
+  queryFn: () => ask(api.GET('/api/formulas/{formula_id}/revisions', { params: { path: { formula_id: props.id ?? 0 } } })),
 })
 const theirs = useQuery({
   queryKey: ['revision', () => props.other.id, () => props.other.revision],
@@ -46,13 +55,14 @@ const { answer, problem } = useAnswer([ours, () => theirs.data.value, () => prop
   ask(api.POST('/api/reckon/compare', { body: { ours: toRaw(props.formula), theirs: theirs.data.value?.formula as Formula, flour_g: 1000, ...props.known } })),
 )
 const otherName = computed(() => theirs.data.value?.formula.name ?? '')
-const sides = computed(() => ['desk', props.other.id === props.id ? `rev. ${props.other.revision}` : otherName.value] as const)
+const sides = computed(() => [props.reading === undefined ? 'desk' : `rev. ${props.reading}`, props.other.id === props.id ? `rev. ${props.other.revision}` : otherName.value] as const)
 
 function chooseFormula(event: Event): void {
   const id = Number((event.target as HTMLSelectElement).value)
   const head = saved.value.find((one) => one.id === id)
   if (head) emit('choose', { id, revision: head.latest_number })
 }
+const chooseOurs = (event: Event) => emit('read', Number((event.target as HTMLSelectElement).value) || undefined)
 const chooseRevision = (event: Event) => emit('choose', { id: props.other.id, revision: Number((event.target as HTMLSelectElement).value) })
 function bring(what: 'line' | 'stage', line: ComparedLine): void {
   if (!line.theirs || !theirs.data.value) return
@@ -71,16 +81,17 @@ function bringAll(): void {
       <button type="button" class="button bare" @click="emit('close')">Close</button>
     </div>
     <div class="choose">
-      <label class="label">The desk beside<select class="field" :value="other.id" @change="chooseFormula"><option v-for="head in saved" :key="head.id" :value="head.id">{{ head.name }}{{ head.id === id ? ' (this one)' : '' }}</option></select></label>
-      <label class="label">as it was in<select class="field" :value="other.revision" @change="chooseRevision"><option v-for="revision in revisions.data.value ?? []" :key="revision.number" :value="revision.number">{{ revision.number }}: {{ revision.note || 'no note' }}</option></select></label>
-      <button type="button" class="button" :disabled="!ready" @click="bringAll">Bring all of it</button>
+      <label class="label">This formula<select class="field" :value="reading ?? ''" aria-label="This formula, as it is in" @change="chooseOurs"><option value="">what lies on the desk</option><option v-for="revision in own.data.value ?? []" :key="revision.number" :value="revision.number">{{ revision.number }}: {{ revision.note || 'no note' }}</option></select></label>
+      <label class="label">beside<select class="field" aria-label="Beside which formula" :value="other.id" @change="chooseFormula"><option v-for="head in saved" :key="head.id" :value="head.id">{{ head.name }}{{ head.id === id ? ' (this one)' : '' }}</option></select></label>
+      <label class="label">as it was in<select class="field" aria-label="As it was in which revision" :value="other.revision" @change="chooseRevision"><option v-for="revision in revisions.data.value ?? []" :key="revision.number" :value="revision.number">{{ revision.number }}: {{ revision.note || 'no note' }}</option></select></label>
+      <button v-if="reading === undefined" type="button" class="button" :disabled="!ready" @click="bringAll">Bring all of it</button>
     </div>
     <p v-if="error" class="said stop" role="alert">{{ error.message }}</p>
     <p v-else-if="problem" class="said stop" role="alert">{{ problem.errors?.[0]?.detail ?? problem.detail }}</p>
     <p v-else-if="!answer" class="quiet">Laying them side by side …</p>
     <template v-if="answer">
       <p class="quiet">Both on {{ withUnit(answer.flour_g, 'g', units) }} flour; what differs most stands first.</p>
-      <DifferenceTable :compared="answer" :units="units" :sides="sides" can-bring @line="bring('line', $event)" @stage="bring('stage', $event)" />
+      <DifferenceTable :compared="answer" :units="units" :sides="sides" :can-bring="reading === undefined" @line="bring('line', $event)" @stage="bring('stage', $event)" />
     </template>
   </section>
 </template>

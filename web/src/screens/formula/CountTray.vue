@@ -15,6 +15,8 @@ export interface CountTrayProps {
   whole: Whole | null
   problem: Problem | null
   units: Units
+  /** Reading only: nothing can be pinned. */
+  locked: boolean
 }
 const props = defineProps<CountTrayProps>()
 const emit = defineEmits<{
@@ -90,8 +92,9 @@ function makeUsual(): void {
     <div class="tray-head">
       <h2 id="count-head" class="visually-hidden">Count</h2>
       <slot name="head" />
-      <button v-if="anyPin" type="button" class="button bare" @click="release">Let all go</button>
+      <button v-if="anyPin && !locked" type="button" class="button bare" @click="release">Let all go</button>
     </div>
+    <fieldset class="plain" :disabled="locked">
     <p v-if="!anyPin" class="quiet">Pin what you know; the rest is worked out.</p>
     <ul>
       <CountRow v-for="row in rows" :key="row.name" v-bind="row" :units="units" @pin="pin(row.name, $event)" @working="emit('working', row.name)" />
@@ -108,10 +111,12 @@ function makeUsual(): void {
     <CountFights v-if="whole?.count.fights.length" :fights="whole.count.fights" :formula="formula" :units="units" @release="pin($event, null)" />
     <CountChoices v-else-if="whole?.count.choices.length" :whole="whole" :units="units" @take="take" />
     <button v-if="whole && !whole.count.fights.length && !whole.count.choices.length" type="button" class="button bare usual" title="Piece, loss, pan and fill of this count stand in from now on" @click="makeUsual">Make this the usual</button>
+    </fieldset>
   </section>
 </template>
 
 <style scoped>
+.plain { border: 0; margin: 0; padding: 0; min-width: 0 }
 ul { list-style: none; margin: 0; padding: 0 }
 .usual { font-size: .86rem; margin-top: 4px }
 .said { margin-top: 8px }

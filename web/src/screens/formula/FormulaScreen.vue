@@ -77,6 +77,8 @@ const revision = useQuery({
       }),
     ),
 })
+/** A revision is read, not changed. */
+const locked = computed(() => reading.value !== undefined)
 const view = computed<Desk | null>(() => {
   if (reading.value === undefined) return desk.desk.value
   const formula = revision.data.value?.formula
@@ -109,8 +111,9 @@ const showView = (view: string) => show({ view: view === 'mixed' ? undefined : v
 const showSide = (wanted: string) => show({ side: wanted === 'count' ? undefined : wanted, compare: undefined })
 function compare(other: { id: number; revision: number }): void {
   showsRevisions.value = false
-  show({ compare: `${other.id}.${other.revision}`, revision: undefined })
+  show({ compare: `${other.id}.${other.revision}` })
 }
+const read = (revision: number | undefined) => show({ revision: revision === undefined ? undefined : String(revision) })
 function compareLatest(): void {
   const head = desk.head.value
   if (comparing.value) show({ compare: undefined })
@@ -122,7 +125,7 @@ const changes = useChanges(desk, known)
 const apart = computed(() => known.value.practice.starter === 'apart')
 const change = (wanted: Change, says?: string) => void changes.apply(wanted, says)
 const look = (title: string, wanted: Change) => {
-  if (reading.value !== undefined) return
+  if (locked.value) return
   cameFrom = document.activeElement as HTMLElement | null
   void changes.look(title, wanted)
 }
@@ -323,20 +326,22 @@ async function makeUpFlour(): Promise<void> {
           <div class="row">
             <button v-if="view" type="button" class="button" @click="bringBack">Bring it back as a new revision</button>
             <button v-if="view" type="button" class="button" @click="branch">Branch a formula from it</button>
-            <button v-if="view && desk.head.value" type="button" class="button" @click="compare({ id: desk.head.value.id, revision: reading })">Side by side with the desk</button>
+            <button v-if="view && desk.head.value && !comparing" type="button" class="button" @click="compare({ id: desk.head.value.id, revision: Math.max(1, reading - 1) })">Side by side with another</button>
             <RouterLink class="button" :to="{ query: {} }">Back to what you are working on</RouterLink>
           </div>
         </div>
       </div>
 
-      <fieldset class="trays" :class="{ stale }" :disabled="reading !== undefined">
+      <div class="trays" :class="{ stale }">
         <section class="tray" aria-labelledby="formula-head">
           <div class="tray-head">
             <h2 id="formula-head">Formula</h2>
             <ChoiceRow class="views" label="How the formula is shown" :options="VIEWS" :value="viewed" @choose="showView" />
           </div>
+          <fieldset class="plain" :disabled="locked">
           <WholeTable v-if="viewed === 'whole' && whole" :formula="shownDesk.formula" :whole="whole" :units="units" @apply="change" />
           <StageTable v-else :formula="shownDesk.formula" :whole="whole" :problem="problem" :pantry="pantry" :units="units" :apart="apart" @working="openWorking" @step="desk.step" @undo="desk.undo()" @apply="change" @look="look" />
+          </fieldset>
           <FormulaTotals v-if="whole" :whole="whole" :units="units" @working="openWorking" />
           <p v-if="isBlank" class="said">Start with the flour: a name, and its weight or 100 %.</p>
           <div v-else-if="problemAtFormula" class="said stop" role="alert">
@@ -345,26 +350,28 @@ async function makeUpFlour(): Promise<void> {
           </div>
           <p v-for="(n, i) in whole?.formula.notes" :key="i" class="said now">{{ n.text }}</p>
         </section>
-        <CompareTray v-if="comparing" class="beside-it" :formula="shownDesk.formula" :other="comparing" :id="desk.head.value?.id ?? null" :known="known" :units="units" @choose="compare" @apply="change" @bring="lay" @close="show({ compare: undefined })" />
+        <CompareTray v-if="comparing" class="beside-it" :formula="shownDesk.formula" :reading="reading" :other="comparing" :id="desk.head.value?.id ?? null" :known="known" :units="units" @choose="compare" @read="read" @apply="change" @bring="lay" @close="show({ compare: undefined })" />
         <template v-else-if="side === 'dough'">
-          <GaugesTray :formula="shownDesk.formula" :whole="whole" :units="units" @working="openWorking" @look="look">
+          <GaugesTray :formula="shownDesk.formula" :whole="whole" :units="units" :locked="locked" @working="openWorking" @look="look">
             <template #head><ChoiceRow class="sides" label="What stands beside the formula" :options="SIDES" :value="side" @choose="showSide" /></template>
           </GaugesTray>
           <div class="stack">
-            <NotesTray :formula="shownDesk.formula" :remarks="whole?.remarks ?? []" @step="desk.step" @go="goToLine" />
-            <ContentsTray :whole="whole" :units="units" :locked="reading !== undefined" @look="look" />
+            <NotesTray :formula="shownDesk.formula" :remarks="whole?.remarks ?? []" :locked="locked" @step="desk.step" @go="goToLine" />
+            <ContentsTray :whole="whole" :units="units" :locked="locked" @look="look" />
           </div>
         </template>
         <template v-else>
-          <CountTray :formula="shownDesk.formula" :count="shownDesk.count" :whole="whole" :problem="problem" :units="units" @working="openWorking" @step="desk.step">
+          <CountTray :formula="shownDesk.formula" :count="shownDesk.count" :whole="whole" :problem="problem" :units="units" :locked="locked" @working="openWorking" @step="desk.step">
             <template #head><ChoiceRow class="sides" label="What stands beside the formula" :options="SIDES" :value="side" @choose="showSide" /></template>
           </CountTray>
-          <PanTray :formula="shownDesk.formula" :count="shownDesk.count" :whole="whole" :problem="problem" :units="units" @working="openWorking" />
+          <fieldset class="plain through" :disabled="locked"><PanTray :formula="shownDesk.formula" :count="shownDesk.count" :whole="whole" :problem="problem" :units="units" @working="openWorking" /></fieldset>
         </template>
+        <fieldset class="plain through" :disabled="locked">
         <BesideTray :formula="shownDesk.formula" :whole="whole" :units="units" @step="desk.step" @undo="desk.undo()" />
         <MethodTray :formula="shownDesk.formula" @step="desk.step" @undo="desk.undo()" />
-      </fieldset>
-      <WorkingCard v-if="working" :working="working" :band="working.gauge ? whole?.character.gauges[working.gauge] : undefined" :locked="reading !== undefined" :units="units" @open="openWorking" @close="closeWorking" @band="setBand" />
+        </fieldset>
+      </div>
+      <WorkingCard v-if="working" :working="working" :band="working.gauge ? whole?.character.gauges[working.gauge] : undefined" :locked="locked" :units="units" @open="openWorking" @close="closeWorking" @band="setBand" />
       <ChangeCard v-if="changes.pending.value || changes.refused.value" :pending="changes.pending.value" :refused="changes.refused.value" :units="units" @take="takeChange" @leave="leaveChange" @understood="changes.refused.value = null" />
 
       <el-dialog v-model="asking" title="Save a revision" width="min(520px, 94vw)" @opened="noteField?.focus()">
@@ -403,7 +410,9 @@ async function makeUpFlour(): Promise<void> {
 .styles { background: none; field-sizing: content; min-width: 90px; max-width: 250px; min-height: 30px; text-overflow: ellipsis }
 .tellings { display: grid; gap: 8px }
 .tellings > * { margin-bottom: 10px }
-.trays { border: 0; margin: 0; padding: 0; min-width: 0; display: grid; gap: 14px; grid-template-columns: minmax(440px, 1.32fr) minmax(320px, 1fr) minmax(330px, 1.08fr); align-items: start }
+.plain { border: 0; margin: 0; padding: 0; min-width: 0 }
+.through { display: contents }
+.trays { display: grid; gap: 14px; grid-template-columns: minmax(440px, 1.32fr) minmax(320px, 1fr) minmax(330px, 1.08fr); align-items: start }
 .trays.stale :deep(.worked) { transition: opacity .15s .25s; opacity: .55 }
 .trays .said { margin-top: 8px }
 .page-head .button { padding-inline: 12px }

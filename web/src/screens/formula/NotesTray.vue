@@ -7,6 +7,8 @@ export interface NotesTrayProps {
   /** The desk's own formula; what is put to rest is kept in it. */
   formula: Formula
   remarks: readonly Remark[]
+  /** Reading only: nothing can be put to rest. */
+  locked: boolean
 }
 const props = defineProps<NotesTrayProps>()
 const emit = defineEmits<{
@@ -46,7 +48,7 @@ const note = (remark: Remark) => ({ remark, line: lineOf(remark) })
       <small class="quiet">From: {{ remark.source }}</small>
       <div v-if="line || !remark.caution" class="row">
         <button v-if="line" type="button" class="button bare" @click="go(remark)">To the line</button>
-        <button v-if="!remark.caution" type="button" class="button bare" @click="rest(remark.key)">{{ remark.rested ? 'Take it up again' : 'Put to rest' }}</button>
+        <button v-if="!remark.caution && !locked" type="button" class="button bare" @click="rest(remark.key)">{{ remark.rested ? 'Take it up again' : 'Put to rest' }}</button>
       </div>
     </article>
   </section>
