@@ -95,3 +95,38 @@ def test_nothing_serious_while_taking_in(browser: Browser, address: str, scheme)
     page.get_by_text("Nothing was understood").wait_for()
     assert serious(page) == []
     context.close()
+
+
+@pytest.mark.parametrize("scheme", ["light", "dark"])
+def test_nothing_serious_in_depth(browser: Browser, address: str, scheme):
+    """The dough with its notes, an aim, a change looked at, a stage's details, the whole formula, side by side: by key where there is one."""
+    context = browser.new_context(base_url=address, viewport={"width": 1280, "height": 800}, color_scheme=scheme)
+    page = context.new_page()
+    new_rolls(page, f"Deep, {scheme}")
+    page.get_by_role("button", name="Save revision").click()
+    page.get_by_role("button", name="Save", exact=True).click()
+    page.get_by_text("Saved as revision 1").wait_for()
+    page.evaluate("document.activeElement.blur()")
+    page.keyboard.press("d")
+    page.get_by_role("button", name="Aim salt").click()
+    page.get_by_role("button", name="Move flour").click()
+    assert serious(page) == []
+    page.get_by_role("button", name="Move it").click()
+    page.get_by_role("button", name="More for the stage Poolish").click()
+    page.get_by_role("button", name="More for Bread flour").first.click()
+    assert serious(page) == []
+    page.get_by_role("combobox", name="Swap Bread flour for").select_option("Plain flour")
+    page.get_by_role("dialog", name="Bread flour swapped for Plain flour").wait_for()
+    assert serious(page) == []
+    page.keyboard.press("Escape")
+    page.evaluate("document.activeElement.blur()")
+    page.keyboard.press("f")
+    page.get_by_role("textbox", name="Bread flour, percent in all").wait_for()
+    page.keyboard.press("c")
+    page.get_by_role("region", name="Side by side").get_by_role("row", name="Water").first.wait_for()
+    assert serious(page) == []
+    page.get_by_role("combobox", name="This formula, as it is in").select_option("1")
+    page.get_by_text("Reading revision 1").wait_for()
+    page.get_by_text("The same, line by line.").wait_for()
+    assert serious(page) == []
+    context.close()
