@@ -203,6 +203,7 @@ class TestChanges:
 
     def test_a_branch(self, client, formula):
         """A formula of its own from a revision; 404 for one that is not there."""
+        formula["name"] = "Rolls to branch from"
         state = start(client, formula)
         at = {"formula_id": state["head"]["id"]}
         client.post(url(client, "save_revision", **at), json={"formula": formula, "base_number": 0})

@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 from pancount.core.base import Band
 from pancount.core.errors import CannotChange, FedTwice, StageLoop
 from pancount.core.formula import Formula, Stage, StageKind, with_line
-from pancount.core.moving import NewStage, cooked, feed, keep_back, move_in, move_out, straight, usual_stage
+from pancount.core.moving import NewStage, cooked, feed, keep_back, move_in, move_out, straight
 from pancount.core.reckon import reckon
 from pancount.core.rows import whole_rows
 from pancount.core.stages import kinds
@@ -155,7 +155,8 @@ def test_where_a_stage_goes_is_told_and_taken_back():
                     NewStage(kind=StageKind.SPONGE, flour_percent=20, hydration=60))  # fmt: skip
     paste, sponge, dough = 0, 1, 2
     told = feed(moved, paste, sponge, 0.5)
-    told = feed(told, paste, dough, 0.5)
+    told = feed(told, paste, dough, None)  # what is left of it
+    assert [way.share for way in told.stages[paste].feeds] == [0.5, 0.5]
     assert reckon(told).stages[sponge].bowl_g == pytest.approx(reckon(moved).stages[sponge].bowl_g + 125)
     assert whole(told) == pytest.approx(whole(BUN))
     with pytest.raises(FedTwice):
@@ -178,9 +179,3 @@ def test_the_dough_itself_stays():
         move_out(BUN, 0)
     with pytest.raises(CannotChange, match="no such stage"):
         move_out(BUN, 7)
-
-
-def test_usual_stages_to_start_from():
-    """The defaults are those of the kind's row; a dough holds no part of the flour."""
-    assert usual_stage(StageKind.BIGA) == NewStage(kind=StageKind.BIGA, flour_percent=30, hydration=55)
-    assert usual_stage(StageKind.DOUGH) is None

@@ -114,6 +114,16 @@ def test_every_gram_is_in_a_bowl_or_kept_or_gone(formula):
     assert sum(part.weight_g for part in reckoned.flours) == pytest.approx(reckoned.flour_g)
 
 
+def test_the_sheet_counts_as_the_kitchen_does():
+    """With the starter apart, 900 g is the 100 % on paper too; the grams are the same."""
+    lines = (line_of("Sourdough starter", weight_g=200), line_of("Bread flour", weight_g=900), line_of("Water", weight_g=600))
+    formula, count = Formula(name="x", stages=(Stage(lines=lines),)), Count(pins=Pins(flour_g=1000))
+    joined, apart = (weigh_sheet(formula, count, Scale(), (), school) for school in ("joined", "apart"))
+    assert (joined.flour, apart.flour) == (1000, 900)
+    assert [line.printed for line in joined.stages[0].lines] == [line.printed for line in apart.stages[0].lines]
+    assert (apart.stages[0].lines[1].percent, apart.total_percent) == (pytest.approx(100), pytest.approx(1700 / 9))
+
+
 @given(mixed_formulas())
 def test_every_bowl_on_the_sheet_adds_up(formula):
     """As printed: lines, what comes in, what boils off and what is kept."""

@@ -62,8 +62,9 @@ def _attached(content: str | bytes, media_type: str, name: str, ending: str, how
 def _page(session: Session, kitchen: int, formula_id: int, revision: int | None) -> SheetPage:
     edition, state = _edition(session, kitchen, formula_id, revision), get_kitchen(session, kitchen)
     care = cautions(edition.formula, kitchen_pantry(session, kitchen))
-    sheet = weigh_sheet(edition.formula, edition.count, state.settings.scale, care)
-    return SheetPage(kitchen=state.name, edition=edition.words, settings=state.settings, sheet=sheet)
+    settings = state.settings
+    sheet = weigh_sheet(edition.formula, edition.count, settings.scale, care, settings.practice.starter)
+    return SheetPage(kitchen=state.name, edition=edition.words, settings=settings, sheet=sheet)
 
 
 @router.get("/sheet", responses=may_answer(404, 422, 503))

@@ -6,14 +6,13 @@ from pydantic import Field
 
 from pancount.core.base import Frozen
 from pancount.core.errors import CannotChange
-from pancount.core.formula import Formula, at, with_line
+from pancount.core.formula import Formula, Spot, at, line_at, with_line
 from pancount.core.gauges import character, gauge_rules, share_in
 from pancount.core.pantry import Pantry
 from pancount.core.practice import Practice
 from pancount.core.reckon import flour_share, reckon, weight_of
 
 AimedAt = Literal["liquid", "water", "fat", "sugars", "egg", "salt", "yeast"]
-Spot = Annotated[int, Field(ge=0, le=1000)]
 
 
 class Aim(Frozen):
@@ -32,12 +31,6 @@ def with_percent(formula: Formula, s: int, n: int, percent: float, flour_g: floa
     return with_line(formula, s, n, weight_g=weight_of(percent, flour_g), band=None)
 
 
-def line_at(formula: Formula, s: int, n: int) -> None:
-    """Refuse a line that is not there. Raises `CannotChange`."""
-    if s >= len(formula.stages) or n >= len(formula.stages[s].lines):
-        raise CannotChange("There is no such line any more.", at(s, n))
-
-
 def aim(formula: Formula, aimed: Aim, pantry: Pantry, practice: Practice) -> Formula:
     """The formula with one line changed so that the gauge reads what is wanted; all flour stays as it is.
 
@@ -45,8 +38,7 @@ def aim(formula: Formula, aimed: Aim, pantry: Pantry, practice: Practice) -> For
     nothing, and what `reckon` raises.
     """
     s, n = aimed.stage, aimed.line
-    line_at(formula, s, n)
-    line, stage = formula.stages[s].lines[n], formula.stages[s]
+    line, stage = line_at(formula, s, n), formula.stages[s]
     name, label = line.name or "This line", gauge_rules()[aimed.gauge].label.lower()
     if flour_share(line):
         raise CannotChange(f"{name} is part of the 100 %, so it cannot give way. Choose another line.", at(s, n))

@@ -13,7 +13,7 @@ from pancount.core.aim import Aim, aim
 from pancount.core.base import Frozen, Grams
 from pancount.core.compare import BringOver, Compared, ComparedGauge, bring_over, compare
 from pancount.core.errors import CannotChange
-from pancount.core.formula import Formula
+from pancount.core.formula import Formula, Spot
 from pancount.core.gauges import gauge_rules
 from pancount.core.label import contents
 from pancount.core.moving import NewStage, cooked, feed, keep_back, move_in, move_out, straight
@@ -22,8 +22,6 @@ from pancount.core.practice import Practice
 from pancount.core.reckon import reckon
 from pancount.core.rows import RowChange, ShownPercent, change_row, set_shown_percent
 from pancount.core.swaps import SwapLine, chosen_swap, free_of, swap
-
-Spot = Annotated[int, Field(ge=0, le=1000)]
 
 
 class MoveIn(NewStage):
@@ -40,12 +38,12 @@ class MoveOut(Frozen):
 
 
 class FeedStage(Frozen):
-    """Let a share of a stage go into another; 0 lets it go there no more."""
+    """Let a share of a stage go into another; 0 lets it go there no more, None all that goes nowhere yet."""
 
     change: Literal["feed"] = "feed"
     stage: Spot
     into: Spot
-    share: Annotated[float, Field(ge=0, le=1)]
+    share: Annotated[float, Field(ge=0, le=1)] | None = None
 
 
 class KeepBack(Frozen):

@@ -1,21 +1,19 @@
 """Two formulas side by side on the same flour: line by line and gauge by gauge, differences first."""
 
 from dataclasses import dataclass
-from typing import Annotated, Literal
-
-from pydantic import Field
+from typing import Literal
 
 from pancount.core.base import Frozen
 from pancount.core.errors import CannotChange
-from pancount.core.formula import Formula, Line, Role, Stage, StageKind, at, with_stage
+from pancount.core.formula import Formula, Line, Role, Spot, Stage, StageKind, at, with_stage
 from pancount.core.gauges import Character, GaugeName, character
 from pancount.core.pantry import Pantry
 from pancount.core.practice import Practice
 from pancount.core.reckon import Reckoned, reckon, weight_of, with_flour_made_up
 from pancount.core.stages import main_stage
 
-ALIKE = 0.005
-"""Figures that differ by less than this are the same to the baker. [%]"""
+ALIKE, GAUGE_ALIKE = 0.005, 0.05
+"""Lines, and gauges, that differ by less than this are the same to the baker. [%]"""
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,6 +39,7 @@ class ComparedLine(Frozen):
     theirs_g: float | None
     differs: float
     """Ours less theirs. [%]"""
+    alike: bool
 
 
 class ComparedGauge(Frozen):
@@ -50,6 +49,7 @@ class ComparedGauge(Frozen):
     ours: float
     theirs: float
     differs: float
+    alike: bool
 
 
 class Compared(Frozen):
@@ -104,6 +104,7 @@ def compare(ours: Formula, theirs: Formula, flour_g: float, pantry: Pantry, prac
         assert spot is not None
         line, stage = side.line(spot), side.formula.stages[spot.stage]
         a, b = left.percent(mine), right.percent(other)
+        differs = (a or 0.0) - (b or 0.0)
         lines.append(
             ComparedLine(
                 stage=stage.name,
@@ -116,35 +117,27 @@ def compare(ours: Formula, theirs: Formula, flour_g: float, pantry: Pantry, prac
                 theirs_percent=b,
                 ours_g=None if a is None else weight_of(a, flour_g),
                 theirs_g=None if b is None else weight_of(b, flour_g),
-                differs=(a or 0.0) - (b or 0.0),
+                differs=differs,
+                alike=mine is not None and other is not None and abs(differs) < ALIKE,
             )
         )
-    gauges = [
-        ComparedGauge(
-            key=key,
-            ours=left.character.gauges[key].value,
-            theirs=right.character.gauges[key].value,
-            differs=left.character.gauges[key].value - right.character.gauges[key].value,
-        )
-        for key in left.character.gauges
-    ]
+    gauges = []
+    for gauge in left.character.gauges:
+        x, y = left.character.gauges[gauge].value, right.character.gauges[gauge].value
+        gauges.append(ComparedGauge(key=gauge, ours=x, theirs=y, differs=x - y, alike=abs(x - y) < GAUGE_ALIKE))
     return Compared(
         flour_g=flour_g,
-        lines=tuple(sorted(lines, key=lambda line: _rank(line.differs, line.ours is None or line.theirs is None))),
-        gauges=tuple(sorted(gauges, key=lambda gauge: _rank(gauge.differs, False))),
+        lines=tuple(sorted(lines, key=_rank)),
+        gauges=tuple(sorted(gauges, key=_rank)),
         ours=left.character,
         theirs=right.character,
-        same=all(abs(line.differs) < ALIKE and line.ours and line.theirs for line in lines),
+        same=all(line.alike for line in lines),
     )
 
 
-def _rank(differs: float, one_sided: bool) -> tuple[bool, float]:
+def _rank(one: ComparedLine | ComparedGauge) -> tuple[bool, float]:
     """What differs before what does not, the most first; what is alike stays in its order."""
-    alike = abs(differs) < ALIKE and not one_sided
-    return alike, 0.0 if alike else -abs(differs)
-
-
-Spot = Annotated[int, Field(ge=0, le=1000)]
+    return one.alike, 0.0 if one.alike else -abs(one.differs)
 
 
 class BringOver(Frozen):

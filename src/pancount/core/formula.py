@@ -7,7 +7,7 @@ from typing import Annotated, Self, TypeVar
 from pydantic import Field, model_validator
 
 from pancount.core.base import PLAIN, Band, Brief, Frozen, Grams, Name, SomeGrams, Text, Word, Words
-from pancount.core.errors import NoRole, Place, Unnamed
+from pancount.core.errors import CannotChange, NoRole, Place, Unnamed
 from pancount.core.pan import Pan
 
 
@@ -123,6 +123,9 @@ class Beside(Frozen):
     lines: Lines = ()
 
 
+Spot = Annotated[int, Field(ge=0, le=1000)]
+"""Which stage, or which line of one, counted from 0."""
+
 Mixed = TypeVar("Mixed", Stage, Beside)
 
 
@@ -190,6 +193,13 @@ def everything(formula: Formula) -> Iterator[Stage | Beside]:
 def at(stage: int, line: int, *field: str) -> Place:
     """The place of a line, or of a field of it."""
     return ("stages", stage, "lines", line, *field)
+
+
+def line_at(formula: Formula, s: int, n: int) -> Line:
+    """A line. Raises `CannotChange` for one that is not there: another window may have taken it away."""
+    if s >= len(formula.stages) or n >= len(formula.stages[s].lines):
+        raise CannotChange("There is no such line any more.", at(s, n))
+    return formula.stages[s].lines[n]
 
 
 def with_stage(formula: Formula, s: int, **changes: object) -> Formula:

@@ -29,9 +29,11 @@ class GaugeRule(Frozen):
     label: str
     says: str
     apart: str
+    aims: bool
+    """Whether bakers aim at it."""
 
 
-class Word(Frozen):
+class DoughWord(Frozen):
     """A word for a dough under a figure, with what it means at the bench. A richness of 25 in whole percent is not yet rich."""
 
     key: str
@@ -67,8 +69,8 @@ def gauge_rules() -> dict[GaugeName, GaugeRule]:
 
 
 @cache
-def _words(name: str) -> tuple[Word, ...]:
-    return tuple(Word.model_validate(row) for row in rows(name))
+def _words(name: str) -> tuple[DoughWord, ...]:
+    return tuple(DoughWord.model_validate(row) for row in rows(name))
 
 
 @cache
@@ -119,6 +121,8 @@ class Brings:
     holds: float
     """How much of it a hundred grams of the line hold. [g]"""
     apart: bool
+    gives: bool
+    """Whether it may give way where the gauge is aimed: flour is the 100 %, and what is in pieces does not count."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -144,8 +148,8 @@ class Character(Frozen):
 
     gauges: dict[GaugeName, Gauge]
     fat_and_sugars: float
-    richness: Word
-    feel: Word
+    richness: DoughWord
+    feel: DoughWord
     style: str
 
 
@@ -239,7 +243,7 @@ def _holds(
     return tuple(holds), guessed
 
 
-def _named(words: tuple[Word, ...], value: float) -> Word:
+def _named(words: tuple[DoughWord, ...], value: float) -> DoughWord:
     return next(word for word in words if value < word.under)
 
 
@@ -256,8 +260,9 @@ def character(formula: Formula, reckoned: Reckoned, pantry: Pantry, practice: Pr
         if not percent:
             continue
         holds, guessed = _holds(pantry, line.name, line.role, line.hydration, formula.stages[s].kind, practice.yeast)
+        gives = not flour_share(line)
         for key, share, apart in holds:
-            brings[key].append(Brings(s, n, percent * share, 100 * share, apart))
+            brings[key].append(Brings(s, n, percent * share, 100 * share, apart, gives and not apart))
         for key in guessed:
             unknown[key][line.name] = None
     values = {key: sum(one.percent for one in found if not one.apart) for key, found in brings.items()}

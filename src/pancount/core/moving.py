@@ -36,14 +36,6 @@ class NewStage(Frozen):
     name: str = Field("", max_length=300)
 
 
-def usual_stage(kind: StageKind) -> NewStage | None:
-    """What such a stage usually is, to start from; None for a kind that holds no part of the flour."""
-    rule = kinds()[kind]
-    if rule.flour is None or rule.hydration is None:
-        return None
-    return NewStage(kind=kind, flour_percent=rule.flour, hydration=rule.hydration)
-
-
 def _in_stage(formula: Formula, reckoned: Reckoned, s: int, role: Role, name: str | None) -> list[tuple[float, int]]:
     """Lines of a role in a stage, most first, as (percent of all flour, −line); those of one name where it is given."""
     found = [
@@ -214,8 +206,8 @@ def _keyed(formula: Formula, s: int) -> tuple[Formula, str]:
     return with_stage(formula, s, key=key), key
 
 
-def feed(formula: Formula, source: int, target: int, share: float) -> Formula:
-    """Let a share of a stage go into another; with a share of 0 it goes there no more.
+def feed(formula: Formula, source: int, target: int, share: float | None) -> Formula:
+    """Let a share of a stage go into another, None all that goes nowhere yet; with a share of 0 it goes there no more.
 
     Other ways that were told stay as they are. Flours in percent are made up to 100 again over what reaches the dough.
     Raises `StageLoop` or `FedTwice` where that cannot be, and
@@ -225,6 +217,9 @@ def feed(formula: Formula, source: int, target: int, share: float) -> Formula:
         raise CannotChange("There is no such stage.", ("stages", max(source, target)))
     formula, key = _keyed(formula, target)
     feeds = [told for told in formula.stages[source].feeds if told.into != key]
+    if share is None:
+        left = 1 - sum(told.share for told in feeds)
+        share = left if left > NEXT_TO_NOTHING else 1.0
     if share > 0:
         feeds.append(Feed(into=key, share=share))
     return with_flour_made_up(with_stage(formula, source, feeds=tuple(feeds)))

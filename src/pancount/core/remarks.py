@@ -12,7 +12,7 @@ from importlib.resources import files
 from pancount.core.base import Frozen
 from pancount.core.errors import Place
 from pancount.core.formula import Formula, Line, Role, StageKind, at, each_line
-from pancount.core.gauges import Character, character
+from pancount.core.gauges import Character, GaugeName, character
 from pancount.core.pantry import Pantry
 from pancount.core.practice import Practice
 from pancount.core.reckon import Reckoned, reckon
@@ -123,11 +123,11 @@ def _listed(names: Sequence[str]) -> str:
     return " and ".join(filter(None, [", ".join(unlike[:-1]), unlike[-1]]))
 
 
-def _gauge(key: str, name: str, role: Role) -> Callable[[_Look], Iterator[Found]]:
+def _gauge(key: str, name: GaugeName, role: Role) -> Callable[[_Look], Iterator[Found]]:
     """Applies where a gauge is under or over its figure. `role` tells which line to point at."""
 
     def applies(look: _Look) -> Iterator[Found]:
-        rule, value = remark_rules()[key], look.gauge[name]  # type: ignore[index]  # names of gauges
+        rule, value = remark_rules()[key], look.gauge[name]
         if not look.begun or not (value < rule.under or 0 < rule.over < value):
             return
         lines = [one for one in look.held if one.line.role is role and one.percent > 0]
@@ -214,12 +214,12 @@ def _lye_in_dough(look: _Look) -> Iterator[Found]:
 
 
 def _garlic_oil(look: _Look) -> Iterator[Found]:
-    by_stage: dict[object, list[str]] = {}
+    by_stage: dict[str | int, list[str]] = {}
     for place, _, name in look.beside:
         by_stage.setdefault(place[1], []).append(name)
     for b, names in by_stage.items():
         if "Garlic" in names and any(name.endswith(" oil") for name in names):
-            yield ("beside", b), {}  # type: ignore[misc]  # the number of a stage
+            yield ("beside", b), {}
             return
 
 

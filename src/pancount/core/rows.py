@@ -7,7 +7,7 @@ from pydantic import Field
 
 from pancount.core.base import Frozen, Grams, Name
 from pancount.core.errors import CannotChange
-from pancount.core.formula import Formula, Role, at, each_line, with_line
+from pancount.core.formula import Formula, Role, Spot, at, each_line, line_at, with_line
 from pancount.core.reckon import Reckoned, School, percent_of, reckon, weight_of
 
 
@@ -136,8 +136,8 @@ def _room_made(formula: Formula, reckoned: Reckoned, name: str, more_g: float) -
 class ShownPercent(Frozen):
     """A percentage of one line, as a kitchen shows it that counts a starter apart."""
 
-    stage: Annotated[int, Field(ge=0, le=1000)]
-    line: Annotated[int, Field(ge=0, le=1000)]
+    stage: Spot
+    line: Spot
     percent: Annotated[float, Field(ge=0, le=100_000)]
 
 
@@ -148,8 +148,7 @@ def set_shown_percent(formula: Formula, change: ShownPercent, school: School) ->
     Raises `CannotChange` for a line that is not there, and what `reckon` raises.
     """
     s, n = change.stage, change.line
-    if s >= len(formula.stages) or n >= len(formula.stages[s].lines):
-        raise CannotChange("There is no such line any more.", at(s, n))
+    line_at(formula, s, n)
     if school == "joined":
         return with_line(formula, s, n, percent=change.percent, weight_g=None, band=None)
     before = reckon(formula, school)

@@ -12,7 +12,7 @@ from pancount.core.count import Count, Load, solve
 from pancount.core.errors import PinsFight
 from pancount.core.formula import Formula, Line
 from pancount.core.pan import Pan
-from pancount.core.reckon import Note, Reckoned, reckon, weight_of
+from pancount.core.reckon import Note, Reckoned, School, reckon, weight_of
 from pancount.core.relations import QUANTITIES
 from pancount.core.rounding import apportion, to_step
 from pancount.core.stages import MORE_THAN_ALL, flow, kinds
@@ -98,7 +98,7 @@ class WeighSheet(Frozen):
     """What is not in the dough, in proportion to it; not part of the total."""
     printed_total: Printed
     flour: Printed
-    """All flour of this count, to the scale's step, in `unit`."""
+    """The flour of this count that is 100 % in this kitchen, to the scale's step, in `unit`."""
     total_percent: float
     bench_loss: float
     pieces: int
@@ -218,13 +218,15 @@ def _fed(
     )
 
 
-def weigh_sheet(formula: Formula, count: Count, scale: Scale, cautions: tuple[str, ...] = ()) -> WeighSheet:
+def weigh_sheet(
+    formula: Formula, count: Count, scale: Scale, cautions: tuple[str, ...] = (), school: School = "joined"
+) -> WeighSheet:
     """The lines of a count in mixing order, rounded so that they add up to the printed total.
 
     The total is the dough's: what is kept back is not in it, and what boils off is made up. Lines at nothing are left
     out. Raises what `reckon` raises, and `PinsFight` where the count does not hold together.
     """
-    reckoned = reckon(formula)
+    reckoned = reckon(formula, school)
     result = solve(formula, count, reckoned)
     if result.fights:
         names = ", ".join(QUANTITIES[a.pin][0].lower() for a in result.fights[0].alternatives)
@@ -242,7 +244,7 @@ def weigh_sheet(formula: Formula, count: Count, scale: Scale, cautions: tuple[st
             amount, step, shown, figure = next(printed)
             is_open = figure.given == "open"
             if amount or is_open:
-                own.append(_sheet_line(line, figure.percent, amount, None if is_open else shown, step, unit_g))
+                own.append(_sheet_line(line, figure.shown_percent, amount, None if is_open else shown, step, unit_g))
         lines.append(tuple(own))
     stages = _fed(formula, reckoned, lines, ratio, scale)
     made = Made(ratio, values["pieces"], values.get("pans", 0))
@@ -255,8 +257,8 @@ def weigh_sheet(formula: Formula, count: Count, scale: Scale, cautions: tuple[st
         stages=stages,
         beside=_beside(formula, as_written(formula, reckoned), made, scale),
         printed_total=sum((_summed(own) for own in lines), Decimal(0)) - kept - lost + made_up,
-        flour=to_step(values["flour_g"] / unit_g, scale.step),
-        total_percent=reckoned.total_percent,
+        flour=to_step(reckoned.base_g * ratio / unit_g, scale.step),
+        total_percent=reckoned.shown_total_percent,
         bench_loss=values["bench_loss"],
         pieces=int(values["pieces"]),
         piece=to_step(values["piece_g"] / unit_g, scale.step),

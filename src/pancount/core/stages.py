@@ -37,6 +37,8 @@ class KindRule(Frozen):
     high: float | None
     flour: float | None
     """The usual share of all flour in it. [%]"""
+    yeast: float
+    """The usual yeast over its own flour, as instant. [%]"""
     source: str
 
     @field_validator("hydration", "low", "high", "flour", mode="before")

@@ -9,14 +9,14 @@ import tomllib
 from collections.abc import Iterable, Mapping, Sequence
 from functools import cache
 from importlib.resources import files
-from typing import Annotated, NamedTuple
+from typing import Annotated, Literal, NamedTuple
 
 from pydantic import Field
 
-from pancount.core.aim import Spot, line_at, with_percent
-from pancount.core.base import Frozen, Word
+from pancount.core.aim import with_percent
+from pancount.core.base import Frozen
 from pancount.core.errors import CannotChange
-from pancount.core.formula import Formula, Line, Role, StageKind, at, each_line, with_stage
+from pancount.core.formula import Formula, Line, Role, Spot, StageKind, at, each_line, line_at, with_stage
 from pancount.core.gauges import GaugeName, share_in
 from pancount.core.pantry import Allergen, Ingredient, Pantry
 from pancount.core.practice import Practice
@@ -24,7 +24,7 @@ from pancount.core.reckon import Reckoned, flour_share, reckon, weight_of
 from pancount.core.stages import main_stage
 
 PARTS: tuple[GaugeName, ...] = ("water", "fat", "sugars", "salt")
-WORTH = {"water": 1.0, "fat": 3.0, "sugars": 3.0, "salt": 20.0}
+WORTH: Mapping[GaugeName, float] = {"water": 1.0, "fat": 3.0, "sugars": 3.0, "salt": 20.0}
 """How much a point of each weighs where not all can be kept: so that butter is not cut to save a point of water, and
 salt, of which there is least, is kept best."""
 GIVES_WAY: dict[GaugeName, Role] = {"water": Role.LIQUID, "fat": Role.FAT, "sugars": Role.SUGAR, "salt": Role.SALT}
@@ -35,10 +35,14 @@ SMALLEST = 0.02
 """A line that would move by less than this stays. [%]"""
 
 
+Match = GaugeName | Literal["weight", "leaven"]
+"""By what a new amount is found: what it brings to a gauge, gram for gram, or the same rise."""
+
+
 class Family(Frozen):
     """Ingredients that may take each other's place, and by what the new amount is found."""
 
-    matches: tuple[Word, ...]
+    matches: tuple[Match, ...]
     members: tuple[str, ...]
     says: Mapping[str, str] = {}
 
@@ -49,7 +53,7 @@ class Into(Frozen):
     of: tuple[str, ...]
     to: tuple[str, ...]
     label: str
-    matches: tuple[Word, ...]
+    matches: tuple[Match, ...]
     says: str
 
 
@@ -74,7 +78,7 @@ class Swap(Frozen):
 
     to: tuple[str, ...]
     label: str
-    matches: tuple[Word, ...]
+    matches: tuple[Match, ...]
     says: str
 
 
@@ -135,7 +139,7 @@ class _Swapper:
         self.pantry = pantry
         self.practice = practice
 
-    def share(self, part: str, line: Line, kind: StageKind) -> float:
+    def share(self, part: Match, line: Line, kind: StageKind) -> float:
         """How much of a line is one part; `weight` is all of it, `leaven` its worth in instant yeast."""
         known = self.pantry.find(line.name)
         if part == "weight":
@@ -143,7 +147,7 @@ class _Swapper:
         if part == "leaven":
             worth = self.practice.as_instant(known.name) if known else 0.0
             return INSTANT_PER_STARTER if line.hydration is not None else worth
-        return share_in(part, line, known, kind, self.practice)  # type: ignore[arg-type]  # PARTS, checked by a test
+        return share_in(part, line, known, kind, self.practice)
 
     def totals(self, formula: Formula, reckoned: Reckoned) -> dict[GaugeName, float]:
         """Each part of the dough. [%]"""
@@ -154,7 +158,7 @@ class _Swapper:
                     found[part] += percent * self.share(part, line, formula.stages[s].kind)
         return found
 
-    def amounts(self, old: Line, percent: float, new: Sequence[Line], matches: Sequence[str], kind: StageKind) -> list[float]:
+    def amounts(self, old: Line, percent: float, new: Sequence[Line], matches: Sequence[Match], kind: StageKind) -> list[float]:
         """How much of each new line brings what the old one is there for. [%]"""
         wanted = [percent * self.share(part, old, kind) for part in matches]
         holds = [[self.share(part, line, kind) for line in new] for part in matches]
@@ -257,9 +261,9 @@ def swap(formula: Formula, s: int, n: int, chosen: Swap, pantry: Pantry, practic
 
     Raises `CannotChange` where the line is not there or has no amount, and what `reckon` raises.
     """
-    line_at(formula, s, n)
+    old = line_at(formula, s, n)
     swapper, reckoned = _Swapper(pantry, practice), reckon(formula)
-    old, kind, reach = formula.stages[s].lines[n], formula.stages[s].kind, reckoned.stages[s].reach
+    kind, reach = formula.stages[s].kind, reckoned.stages[s].reach
     percent = reckoned.stages[s].lines[n].percent
     if not percent:
         raise CannotChange(f"{old.name or 'This line'} has no amount yet, so there is nothing to swap.", at(s, n))
@@ -280,8 +284,7 @@ def swap(formula: Formula, s: int, n: int, chosen: Swap, pantry: Pantry, practic
 
 def chosen_swap(formula: Formula, wanted: SwapLine, pantry: Pantry) -> Swap:
     """The swap that goes by a label for a line. Raises `CannotChange` where there is none."""
-    line_at(formula, wanted.stage, wanted.line)
-    line = formula.stages[wanted.stage].lines[wanted.line]
+    line = line_at(formula, wanted.stage, wanted.line)
     known = pantry.find(line.name)
     found = [one for one in swaps_of(known.name if known else "") if one.label == wanted.to]
     if not found:

@@ -810,6 +810,8 @@ export interface components {
             holds: number;
             /** Apart */
             apart: boolean;
+            /** Gives */
+            gives: boolean;
         };
         /**
          * Changed
@@ -857,8 +859,8 @@ export interface components {
             };
             /** Fat And Sugars */
             fat_and_sugars: number;
-            richness: components["schemas"]["Word"];
-            feel: components["schemas"]["Word"];
+            richness: components["schemas"]["DoughWord"];
+            feel: components["schemas"]["DoughWord"];
             /** Style */
             style: string;
         };
@@ -914,6 +916,8 @@ export interface components {
             theirs: number;
             /** Differs */
             differs: number;
+            /** Alike */
+            alike: boolean;
         };
         /**
          * ComparedLine
@@ -938,6 +942,8 @@ export interface components {
             theirs_g: number | null;
             /** Differs */
             differs: number;
+            /** Alike */
+            alike: boolean;
         };
         /**
          * Comparing
@@ -1157,6 +1163,22 @@ export interface components {
             version: number;
         };
         /**
+         * DoughWord
+         * @description A word for a dough under a figure, with what it means at the bench. A richness of 25 in whole percent is not yet rich.
+         */
+        DoughWord: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Under */
+            under: number;
+            /** Says */
+            says: string;
+            /** Source */
+            source: string;
+        };
+        /**
          * Effect
          * @description What one answer would make of the figure that the question moves most.
          */
@@ -1216,7 +1238,7 @@ export interface components {
         };
         /**
          * FeedStage
-         * @description Let a share of a stage go into another; 0 lets it go there no more.
+         * @description Let a share of a stage go into another; 0 lets it go there no more, None all that goes nowhere yet.
          */
         FeedStage: {
             /**
@@ -1229,7 +1251,7 @@ export interface components {
             /** Into */
             into: number;
             /** Share */
-            share: number;
+            share?: number | null;
         };
         /**
          * Fight
@@ -1480,6 +1502,8 @@ export interface components {
             says: string;
             /** Apart */
             apart: string;
+            /** Aims */
+            aims: boolean;
         };
         /** HTTPValidationError */
         HTTPValidationError: {
@@ -1620,6 +1644,8 @@ export interface components {
             high: number | null;
             /** Flour */
             flour: number | null;
+            /** Yeast */
+            yeast: number;
             /** Source */
             source: string;
         };
@@ -3002,22 +3028,6 @@ export interface components {
             row_count_g: number[];
             written: components["schemas"]["Made"];
             pan: components["schemas"]["Panned"] | null;
-        };
-        /**
-         * Word
-         * @description A word for a dough under a figure, with what it means at the bench. A richness of 25 in whole percent is not yet rich.
-         */
-        Word: {
-            /** Key */
-            key: string;
-            /** Label */
-            label: string;
-            /** Under */
-            under: number;
-            /** Says */
-            says: string;
-            /** Source */
-            source: string;
         };
         /**
          * Worked

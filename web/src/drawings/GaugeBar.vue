@@ -6,6 +6,8 @@ export interface GaugeBarProps {
   value: number
   low: number | null | undefined
   high: number | null | undefined
+  /** Whether it lies outside its band. */
+  outside: boolean
 }
 const props = defineProps<GaugeBarProps>()
 
@@ -13,7 +15,6 @@ const WIDTH = 200
 const most = computed(() => Math.max(props.value * 1.15, (props.high ?? 0) * 1.3, 0.1))
 const at = (value: number) => (value / most.value) * WIDTH
 const band = computed(() => (props.low == null || props.high == null ? null : { x: at(props.low), width: Math.max(2, at(props.high) - at(props.low)) }))
-const outside = computed(() => band.value !== null && (props.value < (props.low ?? 0) - 0.05 || props.value > (props.high ?? 0) + 0.05))
 </script>
 
 <template>

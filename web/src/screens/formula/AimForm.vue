@@ -16,15 +16,15 @@ const emit = defineEmits<{ look: [title: string, change: Change] }>()
 
 type Aimed = Extract<Change, { change: 'aim' }>['gauge']
 const wanted = ref<number | null>(Math.round(props.gauge.value * 10) / 10)
-/** Lines that bring something to it, the one that brings most first; flour is the 100 % and cannot give way. */
+/** Lines that may give way, the one that brings most first. */
 const lines = computed(() =>
   [...props.gauge.brings]
-    .filter((b) => !b.apart)
+    .filter((b) => b.gives)
     .sort((a, b) => b.percent - a.percent)
     .flatMap((b) => {
       const stage = props.formula.stages[b.stage]
       const line = stage?.lines[b.line]
-      if (!stage || !line || line.role === 'flour' || line.hydration != null) return []
+      if (!stage || !line) return []
       return [{ spot: `${b.stage}:${b.line}`, label: `${line.name}${props.formula.stages.length > 1 ? `, ${stage.name || 'stage'}` : ''}` }]
     }),
 )

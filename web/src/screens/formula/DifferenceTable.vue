@@ -18,14 +18,12 @@ const emit = defineEmits<{
   stage: [line: ComparedLine]
 }>()
 
-const ALIKE = 0.005
 const showsAll = ref(false)
-const differs = (line: ComparedLine) => Math.abs(line.differs) >= ALIKE || !line.ours || !line.theirs
-const different = computed(() => props.compared.lines.filter(differs))
+const different = computed(() => props.compared.lines.filter((line) => !line.alike))
 const alike = computed(() => props.compared.lines.length - different.value.length)
 const stages = computed(() => new Set(props.compared.lines.map((line) => line.kind)).size)
 const figure = (percent: number | null | undefined) => (percent == null ? '–' : shown(percent, 'percent', props.units))
-const signed = (percent: number) => (Math.abs(percent) < ALIKE ? '' : `${percent > 0 ? '+' : ''}${shown(percent, 'percent', props.units)}`)
+const signed = (percent: number, alike: boolean) => (alike ? '' : `${percent > 0 ? '+' : ''}${shown(percent, 'percent', props.units)}`)
 const lines = computed(() =>
   (showsAll.value ? props.compared.lines : different.value).map((line) => ({
     line,
@@ -34,18 +32,18 @@ const lines = computed(() =>
     theirs: figure(line.theirs_percent),
     oursG: line.ours_g == null ? '' : withUnit(line.ours_g, 'g', props.units),
     theirsG: line.theirs_g == null ? '' : withUnit(line.theirs_g, 'g', props.units),
-    change: signed(line.differs),
+    change: signed(line.differs, line.alike),
   })),
 )
 const gauges = computed(() =>
   props.compared.gauges
-    .filter((gauge) => showsAll.value || Math.abs(gauge.differs) >= 0.05)
+    .filter((gauge) => showsAll.value || !gauge.alike)
     .map((gauge) => ({
       key: gauge.key,
       label: props.units.reference.gauges[gauge.key]?.label ?? gauge.key,
       ours: shown(gauge.ours, 'percent', props.units, 3),
       theirs: shown(gauge.theirs, 'percent', props.units, 3),
-      change: signed(Math.round(gauge.differs * 100) / 100),
+      change: signed(gauge.differs, gauge.alike),
     })),
 )
 </script>

@@ -21,7 +21,6 @@ const emit = defineEmits<{
   look: [title: string, change: Change]
 }>()
 
-const AIMABLE: readonly GaugeName[] = ['water', 'salt', 'fat', 'sugars', 'yeast']
 const aiming = ref<GaugeName | null>(null)
 const LIES = { under: 'under its band', in: 'in its band', over: 'over its band', free: '' } as const
 
@@ -40,7 +39,7 @@ const rows = computed(() => {
       says: [LIES[gauge.lies], band && `usually ${band}`].filter(Boolean).join(', '),
       apart: gauge.apart >= 0.05 ? `and ${shown(gauge.apart, 'percent', props.units, 3)} % ${rule.apart}` : '',
       unknown: gauge.unknown.length ? `a guess: nobody has said what ${gauge.unknown.join(', ')} holds` : '',
-      canAim: AIMABLE.includes(rule.key),
+      canAim: rule.aims,
     }]
   })
 })
@@ -60,7 +59,7 @@ const rows = computed(() => {
       <ul>
         <li v-for="{ gauge, rule, value, band, says, apart, unknown, canAim } in rows" :key="rule.key" :data-gauge="rule.key">
           <span class="name">{{ rule.label }}</span>
-          <span class="bar"><GaugeBar :value="gauge.value" :low="gauge.low" :high="gauge.high" /><small class="quiet">{{ band }}</small></span>
+          <span class="bar"><GaugeBar :value="gauge.value" :low="gauge.low" :high="gauge.high" :outside="gauge.lies === 'under' || gauge.lies === 'over'" /><small class="quiet">{{ band }}</small></span>
           <OpenWorking class="value" :name="`gauge:${rule.key}`" :label="`${rule.label} ${value} %${says ? `, ${says}` : ''}.`" @open="emit('working', $event)">{{ value }}</OpenWorking>
           <button v-if="canAim && !locked" type="button" class="button bare aim" :aria-expanded="aiming === rule.key" :aria-label="`Aim ${rule.label.toLowerCase()}`" @click="aiming = aiming === rule.key ? null : rule.key">Aim</button>
           <span v-else />

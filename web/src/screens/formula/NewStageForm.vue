@@ -23,7 +23,7 @@ const yeastPercent = ref<number | null>(0)
 watch(rule, (now) => {
   flourPercent.value = now?.flour ?? null
   hydration.value = now?.hydration ?? null
-  yeastPercent.value = now?.does === 'ferments' && kind.value !== 'levain' ? 0.2 : 0
+  yeastPercent.value = now?.yeast ?? 0
 }, { immediate: true })
 
 const lines = computed(() => props.formula.stages[props.main]?.lines ?? [])

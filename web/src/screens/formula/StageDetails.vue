@@ -41,17 +41,16 @@ function setKind(event: Event): void {
   emit('step')
   if (stage.value) stage.value.kind = (event.target as HTMLSelectElement).value as StageKind
 }
-function feed(into: number, share: number | null): void {
-  if (share === null || share > 1) return
+/** Without a share, all that goes nowhere yet. */
+function feed(into: number, share?: number): void {
   emit('apply', { change: 'feed', stage: props.stage, into, share }, `${called(props.stage)} goes into ${lowerFirst(called(into))}.`)
 }
 function addWay(event: Event): void {
   const select = event.target as HTMLSelectElement
   if (!select.value) return
   const into = Number(select.value)
-  const left = 1 - (stage.value?.feeds.reduce((sum, told) => sum + told.share, 0) ?? 0)
   select.value = ''
-  feed(into, left > 1e-6 ? left : 1)
+  feed(into)
 }
 function keepBack(): void {
   if (keptG.value !== null) emit('apply', { change: 'keep_back', stage: props.stage, kept_g: keptG.value }, `${withUnit(keptG.value, 'g', props.units)} of ${lowerFirst(called(props.stage))} kept back.`)
@@ -67,7 +66,7 @@ const putBack = () => emit('apply', { change: 'move_out', stage: props.stage }, 
 <template>
   <div v-if="stage" class="details">
     <label class="label">It is<select class="field" :value="stage.kind" :aria-label="`What ${called(props.stage)} is`" @change="setKind"><option v-for="kind in units.reference.stages" :key="kind.kind" :value="kind.kind">{{ kind.label }}</option></select></label>
-    <label v-for="way in goes" :key="way.target" class="label">% into {{ lowerFirst(called(way.target)) }}<NumberField class="box" :value="way.share" kind="share" :units="units" :label="`Share of ${called(props.stage)} that goes into ${called(way.target)}`" @change="feed(way.target, $event)" /></label>
+    <label v-for="way in goes" :key="way.target" class="label">% into {{ lowerFirst(called(way.target)) }}<NumberField class="box" :value="way.share" kind="share" :units="units" :label="`Share of ${called(props.stage)} that goes into ${called(way.target)}`" @change="$event !== null && feed(way.target, $event)" /></label>
     <label v-if="others.length" class="label">{{ isPart ? 'also into' : 'Goes into' }}<select class="field" :aria-label="`Where else ${called(props.stage)} goes`" @change="addWay"><option value="">{{ isPart ? 'nothing else' : 'part of the dough' }}</option><option v-for="s in others" :key="s" :value="s">{{ called(s) }}</option></select></label>
     <form v-if="isPart" class="label" @submit.prevent="keepBack"><span>Keep back, of {{ withUnit(madeG, 'g', units) }}</span>
       <span class="pair"><NumberField class="box" :value="keptG ?? figures?.kept_back_g" kind="g" :units="units" :label="`Kept back of ${called(props.stage)}`" @change="keptG = $event" /><button type="submit" class="button bare">Keep</button></span>

@@ -1,7 +1,8 @@
 /** Changes that take more than typing: asked of the core, shown before they are taken where that helps, undone in one step. */
 import { shallowRef, toRaw, type Ref } from 'vue'
-import { api, ask, Refused, type Change, type Changed, type Known } from '@/api/client'
+import { api, ask, type Change, type Changed, type Known } from '@/api/client'
 import { tell } from '@/notice'
+import { useAttempt } from '@/useAttempt'
 import type { Desk } from './useDesk'
 
 export interface Pending {
@@ -19,27 +20,14 @@ export interface Keeper {
 export function useChanges(keeper: Keeper, known: Ref<Known>) {
   /** A change that is looked at and not taken yet. */
   const pending = shallowRef<Pending | null>(null)
-  const refused = shallowRef<Refused | null>(null)
-  let queue: Promise<unknown> = Promise.resolve()
+  const { refused, attempt } = useAttempt()
+  let queue: Promise<void> = Promise.resolve()
 
   const reckoned = (change: Change) =>
     ask(api.POST('/api/reckon/change', { body: { formula: toRaw(keeper.desk.value.formula), change, ...known.value } }))
 
   /** One after the other, each on what the one before left. */
-  function inTurn(act: () => Promise<void>): Promise<void> {
-    const run = async () => {
-      refused.value = null
-      try {
-        await act()
-      } catch (caught) {
-        if (!(caught instanceof Refused)) throw caught
-        refused.value = caught
-      }
-    }
-    const done = queue.then(run)
-    queue = done
-    return done
-  }
+  const inTurn = (act: () => Promise<void>): Promise<void> => (queue = queue.then(() => attempt(act)))
 
   /** Make it at once: `says` tells what was done, with a way to undo it; nothing is told of what is merely typed. */
   const apply = (change: Change, says?: string) =>
