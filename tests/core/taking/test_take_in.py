@@ -8,8 +8,11 @@ from hypothesis import strategies as st
 
 from core.taking.corpus import cases
 from pancount.core.count import solve
+from pancount.core.gauges import character
 from pancount.core.measures import System
 from pancount.core.pan import RoundPan
+from pancount.core.pantry import pantry_with
+from pancount.core.practice import Practice
 from pancount.core.reckon import reckon
 from pancount.core.taking.dough import Dough
 from pancount.core.taking.habits import CupWeighing, Habits, Kitchen
@@ -304,6 +307,13 @@ class TestOpenLines:
         assert "already" in thing(read(f"{page}50 g levain"), "50 g levain").asks
         assert thing(read(f"{page}50 g almond paste"), "50 g almond paste").asks == ""
 
+    def test_a_stage_is_known_by_what_it_is_called_in_short(self):
+        """ "all the levain" is the levain build of above; raisins are not asked about."""
+        page = "Levain build, overnight:\n40 g flour\nDough:\n400 g flour\n"
+        assert read(f"{page}all the levain").lines[-1].kind == "note"
+        assert "already" in thing(read(f"{page}50 g levain"), "50 g levain").asks
+        assert thing(read(f"{page}50 g raisins"), "50 g raisins").asks == ""
+
     def test_a_disagreement_is_told_with_what_was_taken(self):
         """Two cups of flour are not 400 g; the weight was taken."""
         taken = read("2 cups (400 g) bread flour")
@@ -331,6 +341,34 @@ class TestFormula:
         assert (formula.steps[1].minutes[0].low, formula.steps[1].heat_c[0].high) == (18, 190)
         assert count.pins.pieces == 16
         assert solve(formula, count, reckon(formula)).quantities["flour_g"].value == pytest.approx(625)
+
+    @pytest.mark.parametrize(
+        ("line", "grams", "held"),
+        [
+            ("330 g water, hold back 30 g", 330, 30),
+            ("300 g water + 30 g held back", 330, 30),
+            ("330 g water, hold back 2 tbsp", 330, 2 * 14.78676),
+            ("350 g water, held back", 350, 0),  # how much is not said
+            ("350 g water, hold back 900 g", 350, 0),  # more than there is
+        ],
+    )
+    def test_what_is_held_back_is_part_of_its_line(self, line, grams, held):
+        """Not another line, and in the note as it was said."""
+        formula, _ = make_formula(read(f"500 g flour\n{line}"))
+        (water,) = (x for x in formula.stages[0].lines if x.name == "Water")
+        assert (water.weight_g, water.weight_g * water.held_back) == (grams, pytest.approx(held))
+
+    def test_kinds_of_stages_and_a_starter_with_its_flour(self):
+        """Headings tell what each stage is; the page and the formula count the starter's flour alike."""
+        taken = read("Levain:\n20 g sourdough starter\n50 g flour\n50 g water\nDough:\n450 g flour\n300 g water\nFolded in:\n100 g raisins")
+        formula, _ = make_formula(taken)
+        assert [stage.kind for stage in formula.stages] == ["levain", "dough", "inclusions"]
+        assert formula.stages[0].lines[0].hydration == 100
+        reckoned = reckon(formula)
+        assert (reckoned.flour_g, reckoned.flour_g) == (510, taken.flour.usual_g)
+        gauges = character(formula, reckoned, pantry_with(()), Practice()).gauges
+        for key in ("liquid", "water", "salt", "sugars"):
+            assert gauges[key].value == pytest.approx(figure(taken, key).usual)
 
     def test_the_formula_says_the_same_as_the_page(self):
         """Liquid % on the formula is the usual liquid % on the page."""

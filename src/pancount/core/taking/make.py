@@ -4,12 +4,15 @@ from pancount.core.base import MOST_GRAMS, Band
 from pancount.core.count import Count, Pins
 from pancount.core.errors import CoreError
 from pancount.core.formula import Beside, BesideKind, Formula, Line, Role, Span, Stage, Step, Usual
+from pancount.core.measures import measures
 from pancount.core.pantry import pantry_with
 from pancount.core.reckon import flour_share, reckon
 from pancount.core.stages import kinds_named
+from pancount.core.taking.amounts import amount
 from pancount.core.taking.facts import Fact
 from pancount.core.taking.pages import Makes, without_number
 from pancount.core.taking.taken import TakenIn, TakenLine, Thing, Where
+from pancount.core.taking.tokens import tokens
 
 BESIDE: dict[Where, tuple[str, BesideKind]] = {
     "wash": ("Wash", BesideKind.WASH),
@@ -35,7 +38,11 @@ def make_formula(taken: TakenIn) -> tuple[Formula, Count]:
     for line in taken.lines:
         for thing in line.things:
             if thing.where == "dough":
-                stages.setdefault(line.group or "Dough", []).append(_line(line, thing))
+                own = stages.setdefault(line.group or "Dough", [])
+                if thing.part and _is_held_back(thing) and own and own[-1].name == thing.name:
+                    own[-1] = _with_held_back(own[-1], _line(line, thing))
+                else:
+                    own.append(_line(line, thing))
             else:
                 beside.setdefault(thing.where, []).append(_line(line, thing))
     formula = Formula(
@@ -65,9 +72,38 @@ def _line(line: TakenLine, thing: Thing) -> Line:
         hydration=known.hydration if known and thing.role is Role.LEAVEN else None,
         weight_g=band.usual_g if band else None,
         note=thing.state[:300],
+        held_back=_held_back(thing),
         written=line.text.strip()[:1000],
         band=band if band and _uncertain(band) else None,
     )
+
+
+HELD_BACK = "held back"
+
+
+def _is_held_back(thing: Thing) -> bool:
+    return thing.state.startswith(HELD_BACK)
+
+
+def _with_held_back(line: Line, rest: Line) -> Line:
+    """"300 g water + 30 g held back" is one line of 330 g, of which 30 g are held back."""
+    if not line.weight_g or not rest.weight_g:
+        return line
+    whole = line.weight_g + rest.weight_g
+    return line.model_copy(update={"weight_g": whole, "held_back": rest.weight_g / whole, "band": None})
+
+
+def _held_back(thing: Thing) -> float:
+    """The share of a line that its words hold back: "330 g water, hold back 30 g"; for water in spoons too."""
+    asked = amount(tokens(thing.state.removeprefix(HELD_BACK).lstrip(", ")), 0) if _is_held_back(thing) else None
+    if not asked or thing.band is None or not thing.band.usual_g:
+        return 0.0
+    part = asked[0].parts[0]
+    measure = measures().get(part.measure)
+    share = 1.0
+    if measure and measure.size and (measure.kind == "weight" or thing.name == "Water"):  # a millilitre is a gram for water alone
+        share = part.usual * next(iter(measure.size.values())) / thing.band.usual_g
+    return share if share < 1 else 0.0
 
 
 def _uncertain(band: Band) -> bool:

@@ -6,6 +6,7 @@ from typing import Literal
 
 from pancount.core.base import Frozen, Words
 from pancount.core.pan import Pan, RectanglePan, RoundPan
+from pancount.core.stages import BEFORE, kinds
 from pancount.core.taking.amounts import Line, amount, past_about, quantity
 from pancount.core.taking.headings import group, is_part, label, without_all, without_bullet
 from pancount.core.taking.tokens import tokens
@@ -125,10 +126,23 @@ def _stage_above(line: Line, under: str, before: Sequence[Written], names: Names
     if (known := names.find(said)) and known[2] - known[1] > 1:
         said[known[1] : known[2]] = []
     for name in dict.fromkeys(w.group for w in before if w.kind == "heading" and not w.apart):
-        stage = [t.word for t in tokens(name)]
-        if name not in ("", under) and any(said[at : at + len(stage)] == stage for at in range(len(said))):
+        if name not in ("", under) and any(_stands_in(stage, said) for stage in _called(name)):
             return name
     return ""
+
+
+def _stands_in(words: Sequence[str], said: Sequence[str]) -> bool:
+    return any(list(said[at : at + len(words)]) == list(words) for at in range(len(said)))
+
+
+def _called(name: str) -> list[list[str]]:
+    """What a heading's stage may be called further down: "Levain build, overnight" is "the levain" too."""
+    words = [t.word for t in tokens(name)]
+    return [words, *([word] for word in words if word in MADE_BEFORE)]
+
+
+MADE_BEFORE = {word for kind in BEFORE for word in kinds()[kind].words} - {"build"}
+"""Words for what is made before the dough and put into it."""
 
 
 def _means_all(line: Line) -> bool:
