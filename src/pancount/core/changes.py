@@ -19,7 +19,7 @@ from pancount.core.label import contents
 from pancount.core.moving import NewStage, cooked, feed, keep_back, move_in, move_out, straight
 from pancount.core.pantry import Allergen, Pantry
 from pancount.core.practice import Practice
-from pancount.core.reckon import reckon
+from pancount.core.reckon import Reckoned, reckon
 from pancount.core.rows import RowChange, ShownPercent, change_row, set_shown_percent
 from pancount.core.swaps import SwapLine, chosen_swap, free_of, swap
 
@@ -159,8 +159,8 @@ APPLY: Mapping[type[Frozen], Callable[[Formula, Any, Pantry, Practice], Applied]
 }
 
 
-def _allergens(formula: Formula, pantry: Pantry) -> set[Allergen]:
-    return {one.allergen for one in contents(formula, reckon(formula), pantry).contains}
+def _allergens(formula: Formula, reckoned: Reckoned, pantry: Pantry) -> set[Allergen]:
+    return {one.allergen for one in contents(formula, reckoned, pantry).contains}
 
 
 def change_formula(formula: Formula, change: Change, pantry: Pantry, practice: Practice) -> Changed:
@@ -170,8 +170,9 @@ def change_formula(formula: Formula, change: Change, pantry: Pantry, practice: P
         changed = Formula.model_validate(changed.model_dump())
     except ValidationError as error:
         raise CannotChange("That would go beyond what can be weighed or kept.") from error
-    compared = compare(changed, formula, reckon(formula).flour_g, pantry, practice)
-    has, had = _allergens(changed, pantry), _allergens(formula, pantry)
+    before = reckon(formula)
+    compared = compare(changed, formula, before.flour_g, pantry, practice)
+    has, had = _allergens(changed, reckon(changed), pantry), _allergens(formula, before, pantry)
     moved = [one for one in compared.gauges if one.key in MEANS and abs(one.differs) >= WORTH_SAYING[one.key]]
     return Changed(
         formula=changed,

@@ -63,6 +63,12 @@ class Compared(Frozen):
     same: bool
 
 
+def _slot(formula: Formula, s: int) -> tuple[StageKind, int]:
+    """What a stage is matched by: its kind, and of several of one kind, which it is."""
+    kind = formula.stages[s].kind
+    return kind, sum(stage.kind is kind for stage in formula.stages[:s])
+
+
 class _Side:
     """One formula's lines by stage and name."""
 
@@ -70,22 +76,18 @@ class _Side:
         self.formula = formula
         self.reckoned: Reckoned = reckon(formula, practice.starter)
         self.character = character(formula, self.reckoned, pantry, practice)
-        self.found: dict[tuple[str, str, int], LineAt] = {}
+        self.found: dict[tuple[tuple[StageKind, int], str, int], LineAt] = {}
         for s, stage in enumerate(formula.stages):
+            slot = _slot(formula, s)
             for n, line in enumerate(stage.lines):
                 if line.blank:
                     continue
                 known = pantry.find(line.name)
                 name = (known.name if known else line.name).casefold()
                 nth = 0
-                while (self.slot(s), name, nth) in self.found:
+                while (slot, name, nth) in self.found:
                     nth += 1
-                self.found[(self.slot(s), name, nth)] = LineAt(s, n)
-
-    def slot(self, s: int) -> str:
-        """What a stage is matched by: its kind, and of several of one kind, which it is."""
-        kind = self.formula.stages[s].kind
-        return f"{kind}:{sum(stage.kind is kind for stage in self.formula.stages[:s])}"
+                self.found[(slot, name, nth)] = LineAt(s, n)
 
     def line(self, spot: LineAt) -> Line:
         return self.formula.stages[spot.stage].lines[spot.line]
@@ -165,9 +167,8 @@ def bring_over(formula: Formula, wanted: BringOver) -> Formula:
         if figures.given != "open" else line
         for line, figures in zip(stage.lines, reckoned.stages[wanted.stage].lines, strict=True)
     )  # fmt: skip
-    nth = sum(other.kind is stage.kind for other in theirs.stages[: wanted.stage])
-    ours = [s for s, other in enumerate(formula.stages) if other.kind is stage.kind]
-    target = ours[nth] if nth < len(ours) else None
+    slot = _slot(theirs, wanted.stage)
+    target = next((s for s in range(len(formula.stages)) if _slot(formula, s) == slot), None)
     if wanted.what == "stage":
         new = Stage(name=stage.name, kind=stage.kind, boiled_off=stage.boiled_off, lines=_as_ours(lines, formula))
         stages = list(formula.stages)

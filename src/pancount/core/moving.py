@@ -14,7 +14,6 @@ from pancount.core.formula import Feed, Formula, Line, Role, Stage, StageKind, a
 from pancount.core.reckon import Reckoned, reckon, with_flour_made_up
 from pancount.core.stages import flow, kinds, main_stage
 
-Percent = Annotated[float, Field(gt=0, le=1000)]
 NEXT_TO_NOTHING = 1e-9
 """Below this a percentage left over by floating point is nothing. [%]"""
 
@@ -101,11 +100,11 @@ def move_in(formula: Formula, new: NewStage) -> Formula:
         whole, part = _taken(whole, reckoned, s, n, liquid)
         lines.append(part)
     if yeast := new.flour_percent * new.yeast_percent / 100:
-        leavens = [(p, n) for p, n in _in_stage(formula, reckoned, s, Role.LEAVEN, None)]
-        leavens = [(p, n) for p, n in leavens if formula.stages[s].lines[-n].hydration is None]
-        if not leavens:
+        leavens = _in_stage(formula, reckoned, s, Role.LEAVEN, None)
+        yeasts = [-n for _, n in leavens if formula.stages[s].lines[-n].hydration is None]
+        if not yeasts:
             raise CannotChange("There is no yeast in the dough to take.", ("stages", s))
-        whole, part = _taken(whole, reckoned, s, -leavens[0][1], yeast)
+        whole, part = _taken(whole, reckoned, s, yeasts[0], yeast)
         lines.append(part)
     label = kinds()[new.kind].label
     stage = Stage(name=new.name or label[:1].upper() + label[1:], kind=new.kind, lines=tuple(lines))
@@ -210,8 +209,7 @@ def feed(formula: Formula, source: int, target: int, share: float | None) -> For
     """Let a share of a stage go into another, None all that goes nowhere yet; with a share of 0 it goes there no more.
 
     Other ways that were told stay as they are. Flours in percent are made up to 100 again over what reaches the dough.
-    Raises `StageLoop` or `FedTwice` where that cannot be, and
-    `CannotChange` for a stage that is not there.
+    Raises `StageLoop` or `FedTwice` where that cannot be, and `CannotChange` for a stage that is not there.
     """
     if not (0 <= source < len(formula.stages) and 0 <= target < len(formula.stages)):
         raise CannotChange("There is no such stage.", ("stages", max(source, target)))
@@ -228,7 +226,8 @@ def feed(formula: Formula, source: int, target: int, share: float | None) -> For
 def keep_back(formula: Formula, s: int, kept_g: float) -> Formula:
     """Keep so much of a stage as seed for next time; the rest goes where it goes now. [g]
 
-    Flours in percent are made up to 100 again over what reaches the dough. Raises `CannotChange` where there is not that much, and what `reckon` raises.
+    Flours in percent are made up to 100 again over what reaches the dough. Raises `CannotChange` where there is not that
+    much, and what `reckon` raises.
     """
     reckoned, flows = reckon(formula), flow(formula)
     if not 0 <= s < len(formula.stages) or not flows.out_of(s):

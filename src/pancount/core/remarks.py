@@ -271,7 +271,7 @@ def remarks(formula: Formula, reckoned: Reckoned, character: Character, pantry: 
                     rested=key in formula.rested,
                 )
             )  # fmt: skip
-    return tuple(sorted(found, key=lambda remark: (remark.rested, not remark.caution)))
+    return tuple(sorted(found, key=lambda remark: (remark.rested and not remark.caution, not remark.caution)))
 
 
 def cautions(formula: Formula, pantry: Pantry) -> tuple[str, ...]:

@@ -153,13 +153,13 @@ def set_shown_percent(formula: Formula, change: ShownPercent, school: School) ->
         return with_line(formula, s, n, percent=change.percent, weight_g=None, band=None)
     before = reckon(formula, school)
     weight_g = weight_of(change.percent, before.base_g)
-    now = with_line(formula, s, n, weight_g=weight_g, percent=None)
-    # Every weight is known now; those that were given in percent are given so again, over the flour as it is then.
-    for t, m, line in each_line(formula):
-        if line.percent is not None:
-            now = with_line(now, t, m, weight_g=weight_g if (t, m) == (s, n) else before.stages[t].lines[m].weight_g, percent=None)
+    # All in weights first; then those given in percent are given so again, over the flour as it is then.
+    in_percent = [(t, m) for t, m, line in each_line(formula) if line.percent is not None or (t, m) == (s, n)]
+    now = formula
+    for t, m in in_percent:
+        now = with_line(now, t, m, weight_g=before.stages[t].lines[m].weight_g, percent=None)
+    now = with_line(now, s, n, weight_g=weight_g)
     after = reckon(now, school)
-    for t, m, line in each_line(formula):
-        if line.percent is not None or (t, m) == (s, n):
-            now = with_line(now, t, m, percent=after.stages[t].lines[m].percent, weight_g=None, band=None)
+    for t, m in in_percent:
+        now = with_line(now, t, m, percent=after.stages[t].lines[m].percent, weight_g=None, band=None)
     return now.model_copy(update={"flour_g": after.flour_g})

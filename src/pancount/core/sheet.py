@@ -15,7 +15,7 @@ from pancount.core.pan import Pan
 from pancount.core.reckon import Note, Reckoned, School, reckon, weight_of
 from pancount.core.relations import QUANTITIES
 from pancount.core.rounding import apportion, to_step
-from pancount.core.stages import MORE_THAN_ALL, flow, kinds
+from pancount.core.stages import MORE_THAN_ALL, flow, stage_name
 from pancount.core.units import WEIGHT_UNITS
 
 COARSE = 0.02
@@ -187,10 +187,10 @@ def _fed(
         figures, out = reckoned.stages[s], flows.out_of(s)
         boiled[s] = to_step(figures.boiled_off_g * ratio / unit_g, scale.step)
         kept[s] = to_step(figures.kept_back_g * ratio / unit_g, scale.step)
+        told = sum(part.share for part in out)
         going, steam = bowls[s] - boiled[s] - kept[s], boiled[s]
         if figures.kept_back_g:
-            steam = to_step(float(boiled[s]) * sum(part.share for part in out), scale.step)
-        told = sum(part.share for part in out)
+            steam = to_step(float(boiled[s]) * told, scale.step)
         left, steam_left = going, steam
         for n, part in enumerate(out):
             last = n == len(out) - 1
@@ -199,7 +199,7 @@ def _fed(
             left, steam_left = left - printed, steam_left - made_up
             fed[part.target].append(
                 SheetFed(
-                    name=formula.stages[s].name or kinds()[formula.stages[s].kind].label,
+                    name=stage_name(formula.stages[s]),
                     printed=printed,
                     whole=part.share > 1 - MORE_THAN_ALL,
                     made_up=made_up or None,

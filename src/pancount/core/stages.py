@@ -141,7 +141,8 @@ def main_stage(formula: Formula) -> int:
     return max((s for s, stage in enumerate(formula.stages) if stage.kind not in late), default=len(formula.stages) - 1)
 
 
-def _named(stage: Stage) -> str:
+def stage_name(stage: Stage) -> str:
+    """What a stage is called: its name, else what it is."""
     return stage.name or kinds()[stage.kind].label
 
 
@@ -173,13 +174,13 @@ def _told_flow(formula: Formula, main: int) -> Flow:
         for f, feed in enumerate(stage.feeds):
             if feed.into not in by_key:
                 raise NoSuchStage(
-                    f"{_named(stage)} goes into a stage that is not there any more. Choose where it goes.",
+                    f"{stage_name(stage)} goes into a stage that is not there any more. Choose where it goes.",
                     ("stages", s, "feeds", f),
                 )
             parts.append(Part(s, by_key[feed.into], feed.share))
         if (told := sum(feed.share for feed in stage.feeds)) > 1 + MORE_THAN_ALL:
             raise FedTwice(
-                f"{told:.0%} of {_named(stage)} is put to use, more than there is.".replace("%", " %"),
+                f"{told:.0%} of {stage_name(stage)} is put to use, more than there is.".replace("%", " %"),
                 ("stages", s, "feeds", len(stage.feeds) - 1),
             )
     graph: dict[int, set[int]] = {s: set() for s in range(len(formula.stages))}
@@ -190,7 +191,7 @@ def _told_flow(formula: Formula, main: int) -> Flow:
     except CycleError as error:
         circle = error.args[1]
         raise StageLoop(
-            f"{' goes into '.join(_named(formula.stages[s]) for s in circle)}: a stage cannot go into itself. "
+            f"{' goes into '.join(stage_name(formula.stages[s]) for s in circle)}: a stage cannot go into itself. "
             "Take one of these ways out.",
             ("stages", circle[0], "feeds"),
         ) from error

@@ -295,7 +295,8 @@ def chosen_swap(formula: Formula, wanted: SwapLine, pantry: Pantry) -> Swap:
 def _stand_in(known: Ingredient, allergen: Allergen) -> Swap | None:
     """What stands in for an ingredient in a formula that is to be free of an allergen."""
     book = swap_book()
-    freeing = book.free[allergen]
+    if (freeing := book.free.get(allergen)) is None:
+        return None
     label = freeing.uses.get(known.name) or next(
         (freeing.uses[name] for name, family in book.family.items() if known.name in family.members and name in freeing.uses),
         None,
@@ -315,14 +316,13 @@ def free_of(formula: Formula, allergen: Allergen, pantry: Pantry, practice: Prac
     """The formula without what holds an allergen, washes and toppings too. Raises what `swap` raises."""
     left: dict[str, None] = {}
     says: dict[str, None] = {}
-    says_nothing = allergen not in swap_book().free
     while True:
         found = None
         for s, n, line in each_line(formula):
             known = pantry.find(line.name)
             if known is None or allergen not in known.allergens or known.name in left:
                 continue
-            stand_in = None if says_nothing else _stand_in(known, allergen)
+            stand_in = _stand_in(known, allergen)
             if stand_in is None or not (line.weight_g or line.percent):
                 left[known.name] = None
                 continue
@@ -348,7 +348,7 @@ def _free_beside(
             if known is None or allergen not in known.allergens:
                 lines.append(line)
                 continue
-            stand_in = _stand_in(known, allergen) if allergen in swap_book().free else None
+            stand_in = _stand_in(known, allergen)
             if stand_in is None:
                 left[known.name] = None
                 lines.append(line)

@@ -114,8 +114,9 @@ def _headline(session: Session, row: FormulaRow, formula: Formula) -> None:
     row.name, row.styles = formula.name, list(formula.styles)
     row.liquid_percent = row.true_water_percent = None
     with suppress(CoreError):  # a draft without flour has no percentages
-        row.liquid_percent = reckon(formula).liquid_percent
-        row.true_water_percent = true_water_percent(formula, kitchen_pantry(session, row.kitchen_id))
+        reckoned = reckon(formula)
+        row.liquid_percent = reckoned.liquid_percent
+        row.true_water_percent = true_water_percent(formula, kitchen_pantry(session, row.kitchen_id), reckoned)
 
 
 def _touch(row: FormulaRow) -> None:

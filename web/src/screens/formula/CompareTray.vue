@@ -3,6 +3,7 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed, toRaw } from 'vue'
 import DifferenceTable from './DifferenceTable.vue'
+import { useRevision, useRevisions } from './useRevisions'
 import { api, ask, type Change, type ComparedLine, type Formula, type Known } from '@/api/client'
 import { plainCopy } from '@/copy'
 import { withUnit, type Units } from '@/format'
@@ -32,19 +33,9 @@ const emit = defineEmits<{
 }>()
 
 const formulas = useQuery({ queryKey: ['formulas', false], queryFn: () => ask(api.GET('/api/formulas', { params: { query: { archived: false } } })) })
-const revisions = useQuery({
-  queryKey: ['revisions', () => props.other.id],
-  queryFn: () => ask(api.GET('/api/formulas/{formula_id}/revisions', { params: { path: { formula_id: props.other.id } } })),
-})
-const own = useQuery({
-  queryKey: ['revisions', () => props.id],
-  enabled: () => props.id !== null,
-  queryFn: () => ask(api.GET('/api/formulas/{formula_id}/revisions', { params: { path: { formula_id: props.id ?? 0 } } })),
-})
-const theirs = useQuery({
-  queryKey: ['revision', () => props.other.id, () => props.other.revision],
-  queryFn: () => ask(api.GET('/api/formulas/{formula_id}/revisions/{number}', { params: { path: { formula_id: props.other.id, number: props.other.revision } } })),
-})
+const revisions = useRevisions(() => props.other.id)
+const own = useRevisions(() => props.id)
+const theirs = useRevision(() => props.other.id, () => props.other.revision)
 /** Formulas that have a revision to compare with. */
 const saved = computed(() => (formulas.data.value ?? []).filter((head) => head.latest_number > 0))
 const error = computed(() => theirs.error.value ?? revisions.error.value ?? formulas.error.value)

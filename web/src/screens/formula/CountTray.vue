@@ -116,7 +116,6 @@ function makeUsual(): void {
 </template>
 
 <style scoped>
-.plain { border: 0; margin: 0; padding: 0; min-width: 0 }
 ul { list-style: none; margin: 0; padding: 0 }
 .usual { font-size: .86rem; margin-top: 4px }
 .said { margin-top: 8px }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** A formula beside its count and its pan. */
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useQueryClient } from '@tanstack/vue-query'
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router'
 import BesideTray from './BesideTray.vue'
@@ -18,6 +18,7 @@ import StageTable from './StageTable.vue'
 import { useChanges } from './useChanges'
 import { useDesk, type Desk } from './useDesk'
 import { useReckoning } from './useReckoning'
+import { useRevision } from './useRevisions'
 import WholeTable from './WholeTable.vue'
 import WorkingCard from './WorkingCard.vue'
 import { workingOf } from './workings'
@@ -67,16 +68,7 @@ onBeforeRouteLeave(() => desk.flush())
 
 /* Reading a revision shows it in place of the desk, under the desk's count. */
 const reading = computed(() => (route.query.revision ? Number(route.query.revision) : undefined))
-const revision = useQuery({
-  queryKey: ['revision', routeId, reading],
-  enabled: () => reading.value !== undefined && routeId.value !== null,
-  queryFn: () =>
-    ask(
-      api.GET('/api/formulas/{formula_id}/revisions/{number}', {
-        params: { path: { formula_id: routeId.value as number, number: reading.value as number } },
-      }),
-    ),
-})
+const revision = useRevision(routeId, reading)
 /** A revision is read, not changed. */
 const locked = computed(() => reading.value !== undefined)
 const view = computed<Desk | null>(() => {
@@ -106,17 +98,17 @@ const comparing = computed(() => {
   const found = /^(\d+)\.(\d+)$/.exec(String(route.query.compare ?? ''))
   return found ? { id: Number(found[1]), revision: Number(found[2]) } : null
 })
-const show = (query: Record<string, string | undefined>) => void router.replace({ query: { ...route.query, ...query } })
+const show = (query: Record<string, string | undefined>) => router.replace({ query: { ...route.query, ...query } })
 const showView = (view: string) => show({ view: view === 'mixed' ? undefined : view })
 const showSide = (wanted: string) => show({ side: wanted === 'count' ? undefined : wanted, compare: undefined })
 function compare(other: { id: number; revision: number }): void {
   showsRevisions.value = false
-  show({ compare: `${other.id}.${other.revision}` })
+  void show({ compare: `${other.id}.${other.revision}` })
 }
 const read = (revision: number | undefined) => show({ revision: revision === undefined ? undefined : String(revision) })
 function compareLatest(): void {
   const head = desk.head.value
-  if (comparing.value) show({ compare: undefined })
+  if (comparing.value) void show({ compare: undefined })
   else if (head?.latest_number) compare({ id: head.id, revision: head.latest_number })
 }
 
@@ -143,9 +135,10 @@ function lay(formula: Formula, says: string): void {
   desk.desk.value.formula = formula
   tell(says, () => desk.undo())
 }
-function goToLine(stage: number, line: number): void {
-  showView('mixed')
-  void nextTick(() => document.querySelector<HTMLElement>(`[data-cell="${stage}:${line}:percent"] input`)?.focus())
+async function goToLine(stage: number, line: number): Promise<void> {
+  await showView('mixed')
+  await nextTick()
+  document.querySelector<HTMLElement>(`[data-cell="${stage}:${line}:percent"] input`)?.focus()
 }
 function setBand(gauge: string, band: { low: number; high: number } | null): void {
   desk.step()
@@ -159,12 +152,11 @@ const working = computed(() =>
 )
 function openWorking(name: string): void {
   if (!opened.value) cameFrom = document.activeElement as HTMLElement | null
-  void router.replace({ query: { ...route.query, working: name } })
+  void show({ working: name })
 }
 function closeWorking(): void {
   if (!opened.value) return
-  const { working: _, ...query } = route.query
-  void router.replace({ query })
+  void show({ working: undefined })
   giveBackFocus()
 }
 
@@ -192,7 +184,7 @@ const saveProblem = shallowRef<Refused | null>(null)
 const noteField = ref<HTMLInputElement>()
 
 function askToSave(): void {
-  if (reading.value !== undefined) return
+  if (locked.value) return
   saveProblem.value = null
   asking.value = true
 }
@@ -264,7 +256,7 @@ const problemAtFormula = computed(() => (issue.value?.pointer.startsWith('/count
 const isBlank = computed(() =>
   shownDesk.value.formula.stages.every((stage) => stage.lines.every((line) => !line.name && line.weight_g == null && line.percent == null)),
 )
-const canMakeUp = computed(() => issue.value?.code === 'flour_not_hundred' && reading.value === undefined)
+const canMakeUp = computed(() => issue.value?.code === 'flour_not_hundred' && !locked.value)
 async function makeUpFlour(): Promise<void> {
   desk.step()
   desk.desk.value.formula = await ask(api.POST('/api/reckon/flour-made-up', { body: desk.desk.value.formula }))
@@ -285,9 +277,9 @@ async function makeUpFlour(): Promise<void> {
     <template v-else>
       <div class="page-head">
         <h1 class="name">
-          <input v-model="desk.desk.value.formula.name" maxlength="300" placeholder="Name of the formula" aria-label="Name of the formula" :disabled="reading !== undefined" :class="{ wrong: problem?.errors?.some((e) => e.pointer === '/name') }" />
+          <input v-model="desk.desk.value.formula.name" maxlength="300" placeholder="Name of the formula" aria-label="Name of the formula" :disabled="locked" :class="{ wrong: problem?.errors?.some((e) => e.pointer === '/name') }" />
         </h1>
-        <input v-model.lazy="styles" class="styles chip" placeholder="style words" aria-label="Style words, comma between" :disabled="reading !== undefined" />
+        <input v-model.lazy="styles" class="styles chip" placeholder="style words" aria-label="Style words, comma between" :disabled="locked" />
         <span class="chip" :class="{ draft: desk.unsaved.value }" role="status">{{ keepingSays }}</span>
         <span class="spacer" />
         <button type="button" class="button bare" :disabled="!desk.canUndo.value" title="Undo (Ctrl Z)" @click="desk.undo()">Undo</button>
@@ -410,7 +402,6 @@ async function makeUpFlour(): Promise<void> {
 .styles { background: none; field-sizing: content; min-width: 90px; max-width: 250px; min-height: 30px; text-overflow: ellipsis }
 .tellings { display: grid; gap: 8px }
 .tellings > * { margin-bottom: 10px }
-.plain { border: 0; margin: 0; padding: 0; min-width: 0 }
 .through { display: contents }
 .trays { display: grid; gap: 14px; grid-template-columns: minmax(440px, 1.32fr) minmax(320px, 1fr) minmax(330px, 1.08fr); align-items: start }
 .trays.stale :deep(.worked) { transition: opacity .15s .25s; opacity: .55 }

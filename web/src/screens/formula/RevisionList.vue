@@ -1,7 +1,6 @@
 <script setup lang="ts">
 /** The revisions of a formula: to read one, and to bring one back. */
-import { useQuery } from '@tanstack/vue-query'
-import { api, ask } from '@/api/client'
+import { useRevisions } from './useRevisions'
 import { when } from '@/format'
 
 export interface RevisionListProps {
@@ -16,10 +15,7 @@ const emit = defineEmits<{
   compare: [other: { id: number; revision: number }]
 }>()
 
-const revisions = useQuery({
-  queryKey: ['revisions', () => props.id, () => props.latest],
-  queryFn: () => ask(api.GET('/api/formulas/{formula_id}/revisions', { params: { path: { formula_id: props.id } } })),
-})
+const revisions = useRevisions(() => props.id, () => props.latest)
 </script>
 
 <template>

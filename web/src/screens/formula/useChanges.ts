@@ -53,5 +53,3 @@ export function useChanges(keeper: Keeper, known: Ref<Known>) {
 
   return { pending, refused, apply, look, take, leave: () => (pending.value = null) }
 }
-
-export type Changes = ReturnType<typeof useChanges>
