@@ -2,7 +2,6 @@
 
 from hypothesis import strategies as st
 
-from pancount.core.count import Pins
 from pancount.core.formula import Feed, Formula, Line, Role, Stage, StageKind
 from pancount.core.pantry import pantry_with
 from pancount.core.reckon import with_flour_made_up
@@ -73,22 +72,30 @@ def mixed_formulas(draw: st.DrawFn, *, by_weight: bool | None = None) -> Formula
     return formula if weigh else with_flour_made_up(formula)
 
 
-pins = st.builds(
-    Pins,
-    flour_g=st.none() | st.floats(1, 1e5),
-    dough_g=st.none() | st.floats(1, 1e5),
-    bench_loss=st.none() | st.floats(0, 0.4),
-    divide_g=st.none() | st.floats(1, 1e5),
-    pieces=st.none() | st.integers(1, 5000),
-    piece_g=st.none() | st.floats(1, 5000),
-    pans=st.none() | st.integers(1, 50),
-    pieces_per_pan=st.none() | st.integers(1, 100),
-    fill=st.none() | st.floats(0.1, 3),
+pins = st.fixed_dictionaries(
+    {},
+    optional={
+        "flour_g": st.floats(1, 1e5),
+        "dough_g": st.floats(1, 1e5),
+        "bench_loss": st.floats(0, 0.4),
+        "divide_g": st.floats(1, 1e5),
+        "take_g": st.floats(1, 1e5),
+        "pieces": st.integers(1, 5000),
+        "piece_g": st.floats(1, 5000),
+        "bake_loss": st.floats(0, 0.4),
+        "baked_g": st.floats(1, 5000),
+        "pans": st.integers(1, 50),
+        "pieces_per_pan": st.integers(1, 100),
+        "fill": st.floats(0.1, 3),
+    },
 )
+"""Pins of a count with one target, by name."""
 
 pins_in_pieces = st.one_of(
-    st.builds(Pins, pans=st.integers(1, 20), pieces_per_pan=st.integers(1, 40), piece_g=st.none() | st.floats(1, 500)),
-    st.builds(Pins, pans=st.integers(1, 20), flour_g=st.floats(1000, 1e5)),
-    st.builds(Pins, pans=st.integers(1, 20), fill=st.floats(0.1, 3), bench_loss=st.floats(0, 0.4)),
+    st.fixed_dictionaries(
+        {"pans": st.integers(1, 20), "pieces_per_pan": st.integers(1, 40)}, optional={"piece_g": st.floats(1, 500)}
+    ),
+    st.fixed_dictionaries({"pans": st.integers(1, 20), "flour_g": st.floats(1000, 1e5)}),
+    st.fixed_dictionaries({"pans": st.integers(1, 20), "fill": st.floats(0.1, 3), "bench_loss": st.floats(0, 0.4)}),
 )
 """Pins from which dough comes out in whole pieces and full pans."""

@@ -7,11 +7,12 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from pancount.core.count import Count, Pins, solve
+from pancount.core.count import one_target
 from pancount.core.formula import Usual
 from pancount.core.layout import lay_out
 from pancount.core.pan import RectanglePan, RoundPan
 from pancount.core.panned import panned
+from pancount.core.solve import solved
 
 RIMMED = RectanglePan(length_cm=33, width_cm=23, depth_cm=4.6)
 sizes = st.floats(5, 80)
@@ -68,13 +69,13 @@ class TestPanned:
 
     def look(self, rolls, pan=RIMMED, usual=None, **pins):
         formula = rolls.model_copy(update={"usual": usual or Usual()})
-        count = Count(pins=Pins(**pins), pan=pan)
-        return panned(formula, count, solve(formula, count))
+        result, counter, solution = solved(formula, one_target(pan, **pins))
+        return panned(counter, solution, result.loads[0], 0) if result.loads else None
 
     def test_depth_and_fill(self, rolls):
         """12 × 77 g in 759 cm²: 924 ÷ 1.1 ÷ 759 = 1.107 cm, twice that doubled; 1.217 g/cm² is usual for buns."""
         pan = self.look(rolls, pieces=24, piece_g=77)
-        assert (pan.depth_divided_cm, pan.depth_doubled_cm) == (pytest.approx(1.1067, abs=1e-4), pytest.approx(2.2135, abs=1e-4))
+        assert (pan.depths.divided_cm, pan.depths.doubled_cm) == (pytest.approx(1.1067, abs=1e-4), pytest.approx(2.2135, abs=1e-4))
         assert (pan.fill_is, pan.past_rim, pan.layout.words) == ("in", False, "3 × 4")
 
     def test_past_the_rim(self, rolls):

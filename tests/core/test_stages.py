@@ -3,7 +3,7 @@
 import pytest
 from hypothesis import given
 
-from pancount.core.count import Count, Pins
+from pancount.core.count import one_target
 from pancount.core.errors import FedTwice, NoSuchStage, StageLoop
 from pancount.core.formula import Feed, Formula, Line, Role, Stage, StageKind, without_blank_lines
 from pancount.core.reckon import reckon
@@ -117,7 +117,7 @@ def test_every_gram_is_in_a_bowl_or_kept_or_gone(formula):
 def test_the_sheet_counts_as_the_kitchen_does():
     """With the starter apart, 900 g is the 100 % on paper too; the grams are the same."""
     lines = (line_of("Sourdough starter", weight_g=200), line_of("Bread flour", weight_g=900), line_of("Water", weight_g=600))
-    formula, count = Formula(name="x", stages=(Stage(lines=lines),)), Count(pins=Pins(flour_g=1000))
+    formula, count = Formula(name="x", stages=(Stage(lines=lines),)), one_target(flour_g=1000)
     joined, apart = (weigh_sheet(formula, count, Scale(), (), school) for school in ("joined", "apart"))
     assert (joined.flour, apart.flour) == (1000, 900)
     assert [line.printed for line in joined.stages[0].lines] == [line.printed for line in apart.stages[0].lines]
@@ -129,7 +129,7 @@ def test_every_bowl_on_the_sheet_adds_up(formula):
     """As printed: lines, what comes in, what boils off and what is kept."""
     for step, fine in (("1", "0.01"), ("5", None)):
         scale = Scale(step=step, fine_step=fine)
-        sheet = weigh_sheet(formula, Count(pins=Pins(flour_g=1234.5)), scale)
+        sheet = weigh_sheet(formula, one_target(flour_g=1234.5), scale)
         assert adds_up(sheet)
 
 

@@ -2,7 +2,7 @@
 
 import pytest
 
-from pancount.core.count import Count, Pins
+from pancount.core.count import one_target
 from pancount.core.formula import BesideKind, StageKind, complete
 from pancount.core.gauges import character
 from pancount.core.pantry import pantry_with
@@ -10,14 +10,14 @@ from pancount.core.practice import Practice
 from pancount.core.reckon import reckon
 from pancount.core.sheet import weigh_sheet
 from pancount.core.whole import whole_count
-from pancount.demo.weir_house import BUNS, OTHERS, RIMMED, SCALES, fill_demo_kitchen
+from pancount.demo.weir_house import BUNS, KIT, OTHERS, RIMMED, SCALES, fill_demo_kitchen
 from pancount.formats.formula_file import read_formula, write_formula
 from pancount.store.database import connect, migrate, transaction
 from pancount.store.formulas import list_formulas, list_revisions
 from pancount.store.kitchens import ONLY_KITCHEN, get_kitchen
 from sheets import adds_up
 
-ALL = [(BUNS, Count(pins=Pins(pieces=24, pans=2), pan=RIMMED)), *OTHERS]
+ALL = [(BUNS, one_target(RIMMED, pieces=24, pans=2)), *OTHERS]
 
 
 @pytest.mark.parametrize(("formula", "count"), ALL, ids=[formula.name for formula, _ in ALL])
@@ -30,7 +30,9 @@ class TestEach:
         whole = whole_count(formula, count, pantry_with(()), Practice())
         assert not whole.count.fights
         assert not whole.formula.notes
-        assert whole.pan is None or not whole.pan.past_rim
+        for i in range(len(count.targets)):
+            pan = whole_count(formula, count, pantry_with(()), Practice(), KIT, i).looked_at.pan
+            assert pan is None or not pan.past_rim
 
     def test_its_sheet_adds_up_on_the_kitchens_scales(self, formula, count):
         """Printed lines to the printed total, with no line too small for the fine scale."""

@@ -10,7 +10,7 @@ import jsonschema
 import pytest
 from hypothesis import given
 
-from pancount.core.count import Count, Pins
+from pancount.core.count import Count, one_target
 from pancount.core.formula import Formula, Line, Role, Stage
 from pancount.core.pan import RoundPan
 from pancount.formats.formula_csv import write_csv
@@ -18,7 +18,7 @@ from pancount.formats.formula_file import Unreadable, json_schema, read_formula,
 from strategies import formulas, pins
 
 SCHEMA = jsonschema.Draft202012Validator(json_schema())
-COUNT = Count(pins=Pins(pieces=24, piece_g=77.25), pan=RoundPan(name="Iron pan", diameter_cm=30, depth_cm=5), leave_gaps=True)
+COUNT = one_target(RoundPan(name="Iron pan", diameter_cm=30, depth_cm=5), leave_gaps=True, pieces=24, piece_g=77.25)
 
 
 def shuffled(value, order: random.Random):
@@ -39,7 +39,7 @@ class TestFormulaFile:
         formula = formula.model_copy(
             update={"stages": tuple(s.model_copy(update={"lines": tuple(map(named, s.lines))}) for s in formula.stages)}
         )
-        count = COUNT.model_copy(update={"pins": pinned})
+        count = one_target(COUNT.targets[0].pan, **pinned)
         written = json.loads(write_formula(formula, count))
         SCHEMA.validate(written)
         read = read_formula(json.dumps(shuffled(written, random.Random(7))).encode())
@@ -59,8 +59,8 @@ class TestFormulaFile:
             (lambda f: f["formula"]["stages"][0]["lines"][0].update(name=""), "lines/0/name", "has no name"),
             (lambda f: f["formula"]["stages"][0]["lines"][0].update(role="salt"), "stages", "There is no flour"),
             (lambda f: f["formula"]["stages"][0]["lines"][0].update(role="crumbs"), "lines/0/role", "must be one of"),
-            (lambda f: f["count"]["pan"].update(shape="heart"), "count/pan", "must have a shape out of"),
-            (lambda f: f.update(version=4), "version", "must be 1, 2 or 3"),
+            (lambda f: f["count"]["targets"][0]["pan"].update(shape="heart"), "count/targets/0/pan", "must have a shape out of"),
+            (lambda f: f.update(version=5), "version", "must be 1, 2, 3 or 4"),
             (lambda f: f.pop("format"), "format", "not a formula file"),
             (lambda f: f["formula"].update(name="x" * 301), "formula/name", "no longer than 300"),
         ],

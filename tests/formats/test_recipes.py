@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from pancount.core.count import Count, Pins
+from pancount.core.count import Count, one_target
 from pancount.core.formula import Beside, BesideKind, Formula, Line, Role, Stage, Step
 from pancount.core.pan import RectanglePan, RoundPan
 from pancount.core.pantry import pantry
@@ -180,14 +180,14 @@ def recipes(draw) -> tuple[Formula, Count]:
     beside = draw(st.sampled_from([(), (Beside(name="Wash", kind=BesideKind.WASH, lines=lines(1)),)]))
     steps = tuple(Step(text=text) for text in draw(st.lists(st.sampled_from(STEPS), max_size=4)))
     pan = draw(st.sampled_from(PANS))
-    pins = Pins(pieces=draw(st.integers(1, 200)), pans=draw(st.integers(1, 9)) if pan else None)
-    return Formula(name="Rolls by the lock", stages=stages, beside=beside, steps=steps), Count(pins=pins, pan=pan)
+    pins = {"pieces": draw(st.integers(1, 200)), "pans": draw(st.integers(1, 9)) if pan else None}
+    return Formula(name="Rolls by the lock", stages=stages, beside=beside, steps=steps), one_target(pan, **pins)
 
 
 class TestWriting:
     """A formula as a recipe for others."""
 
-    @pytest.mark.parametrize(("formula", "count"), [(BUNS, Count(pins=Pins(pieces=24))), *OTHERS], ids=lambda x: getattr(x, "name", ""))
+    @pytest.mark.parametrize(("formula", "count"), [(BUNS, one_target(pieces=24)), *OTHERS], ids=lambda x: getattr(x, "name", ""))
     def test_it_is_valid_by_the_vocabulary(self, formula, count):
         """Source: schema.org vocabulary, release 12.0."""
         document = json.loads(write_recipe(formula, count))
@@ -210,8 +210,8 @@ class TestWriting:
         assert plain(again.stages) == plain(formula.stages)
         assert plain(again.beside) == plain(formula.beside)
         assert [s.text for s in again.steps] == [s.text for s in formula.steps]
-        assert (count_again.pins.pieces, count_again.pins.pans) == (count.pins.pieces, count.pins.pans)
-        assert count_again.pan == count.pan
+        assert (count_again.targets[0].pins.pieces, count_again.targets[0].pins.pans) == (count.targets[0].pins.pieces, count.targets[0].pins.pans)
+        assert count_again.targets[0].pan == count.targets[0].pan
 
 
 class TestTables:

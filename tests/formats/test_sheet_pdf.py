@@ -5,7 +5,7 @@ import io
 import pytest
 from pypdf import PdfReader
 
-from pancount.core.count import Count, Pins
+from pancount.core.count import one_target
 from pancount.core.formula import Formula, Line, Role, Stage
 from pancount.core.pan import RectanglePan
 from pancount.core.sheet import Scale, weigh_sheet
@@ -15,7 +15,7 @@ PAN = RectanglePan(name="Rimmed pan", length_cm=33, width_cm=23, depth_cm=4.6)
 
 
 def read(formula: Formula, *, paper="A4", unit="cm") -> PdfReader:
-    sheet = weigh_sheet(formula, Count(pins=Pins(pieces=24), pan=PAN), Scale())
+    sheet = weigh_sheet(formula, one_target(PAN, pieces=24), Scale())
     pdf = sheet_pdf(sheet, kitchen="Weir House kitchen", edition="revision 1", paper=paper, length_unit=unit)
     return PdfReader(io.BytesIO(pdf))
 

@@ -8,7 +8,7 @@ from sqlalchemy import text
 from sqlalchemy.exc import DBAPIError
 
 from conftest import make_formula
-from pancount.core.count import Count, Pins
+from pancount.core.count import Count, one_target
 from pancount.core.errors import NoFlour, Unnamed
 from pancount.core.formula import Formula, Line, Role, Stage, with_line
 from pancount.core.sheet import Scale
@@ -33,8 +33,8 @@ def test_only_a_changed_formula_is_unsaved(session, rolls):
     """Pins on the desk are kept, and are not an unsaved change of the formula."""
     state = store.keep_new(session, ONLY_KITCHEN, rolls, Count(), "first")
     at = (ONLY_KITCHEN, state.head.id)
-    pinned = store.put_on_desk(session, *at, rolls, Count(pins=Pins(pieces=9)), state.version)
-    assert (pinned.head.unsaved, pinned.count.pins.pieces) == (False, 9)
+    pinned = store.put_on_desk(session, *at, rolls, one_target(pieces=9), state.version)
+    assert (pinned.head.unsaved, pinned.count.targets[0].pins.pieces) == (False, 9)
     saltier = make_formula(("Bread flour", Role.FLOUR, 100), ("Fine salt", Role.SALT, 2.5))
     changed = store.put_on_desk(session, *at, saltier, pinned.count, pinned.version)
     assert changed.head.unsaved
@@ -45,7 +45,7 @@ def test_two_windows(session, rolls):
     """The second to write is told, and nothing of the first's is lost."""
     state = store.keep_new(session, ONLY_KITCHEN, rolls, Count(), "first")
     at = (ONLY_KITCHEN, state.head.id)
-    store.put_on_desk(session, *at, rolls, Count(pins=Pins(pieces=1)), state.version)
+    store.put_on_desk(session, *at, rolls, one_target(pieces=1), state.version)
     with pytest.raises(Behind):
         store.put_on_desk(session, *at, rolls, Count(), state.version)
     store.save_revision(session, *at, rolls, 1, "mine")
@@ -86,11 +86,11 @@ def test_another_kitchen_sees_nothing(session, rolls):
 
 def test_copies_are_numbered_and_can_be_taken_back(session, rolls):
     """Until something happens to them."""
-    state = store.keep_new(session, ONLY_KITCHEN, rolls, Count(pins=Pins(pieces=5)), "first")
+    state = store.keep_new(session, ONLY_KITCHEN, rolls, one_target(pieces=5), "first")
     first = store.copy_formula(session, ONLY_KITCHEN, state.head.id)
     second = store.copy_formula(session, ONLY_KITCHEN, state.head.id)
     assert (first.head.name, second.head.name) == ("Weir rolls, copy", "Weir rolls, copy 2")
-    assert first.count.pins.pieces == 5
+    assert first.count.targets[0].pins.pieces == 5
     store.undo_new(session, ONLY_KITCHEN, first.head.id, first.version)
     with pytest.raises(NotFound):
         store.get_formula(session, ONLY_KITCHEN, first.head.id)
@@ -132,12 +132,12 @@ def test_settings_rest_on_a_version(session):
 
 def test_a_branch_starts_from_its_revision(session, rolls):
     """Not from what lies on the desk; where it came from is its first note."""
-    state = store.keep_new(session, ONLY_KITCHEN, rolls, Count(pins=Pins(pieces=9)), "first")
+    state = store.keep_new(session, ONLY_KITCHEN, rolls, one_target(pieces=9), "first")
     wetter = with_line(rolls, 0, 1, percent=70.0)
     store.save_revision(session, ONLY_KITCHEN, state.head.id, wetter, 1, "wetter")
     branch = store.copy_formula(session, ONLY_KITCHEN, state.head.id, 1)
     assert branch.formula.stages == rolls.stages
-    assert branch.count.pins.pieces == 9
+    assert branch.count.targets[0].pins.pieces == 9
     (revision,) = store.list_revisions(session, ONLY_KITCHEN, branch.head.id)
     assert revision.note == "Branched from Weir rolls, revision 1"
     with pytest.raises(NotFound):

@@ -12,7 +12,7 @@ from starlette.responses import Response
 from starlette.staticfiles import StaticFiles
 from starlette.types import Scope
 
-from pancount.api import formulas, kitchen, pantry, papers, reckoning, takings
+from pancount.api import formulas, kitchen, pans, pantry, papers, reckoning, takings
 from pancount.api.problems import Problem, tell_problems
 from pancount.formats.formula_file import FormulaFile
 
@@ -64,7 +64,7 @@ def make_app(engine: Engine | None, web: Path | None = WEB) -> FastAPI:
     )
     app.state.engine = engine
     tell_problems(app)
-    routers = (reckoning, kitchen, pantry, takings, formulas, papers)
+    routers = (reckoning, kitchen, pans, pantry, takings, formulas, papers)
     for router in (module.router for module in routers):
         app.include_router(router)
     app.openapi = lambda: _openapi(app)  # type: ignore[method-assign]  # the way FastAPI's documentation gives

@@ -12,14 +12,21 @@ from pancount.core.compare import Compared, compare
 from pancount.core.count import Count
 from pancount.core.formula import BesideKind, Formula, StageKind
 from pancount.core.gauges import GaugeName, GaugeRule, gauge_rules
+from pancount.core.kit import Kit
+from pancount.core.limits import SAYS, LimitKind
 from pancount.core.measures import Measure, measures
+from pancount.core.pan import SHAPES as PAN_SHAPES
+from pancount.core.pan import AnyPan
 from pancount.core.pantry import Allergen, Ingredient, Pantry, pantry_with
 from pancount.core.practice import Practice
 from pancount.core.reckon import with_flour_made_up
-from pancount.core.relations import FIGURE_WORDS, LEFT_OVER, QUANTITIES, RELATIONS
+from pancount.core.relations import BATCH, FIGURE_WORDS, LEFT_OVER_SAYS, QUANTITIES, SHARING_SAYS, TARGET
+from pancount.core.selling import SAYS_RULES, Rules
+from pancount.core.shaping import SHAPES, ShapeKind
+from pancount.core.shelf import CommonPan, Material, common_pans, materials
 from pancount.core.stages import BesideRule, KindRule, beside_kinds, kinds
 from pancount.core.swaps import swap_book, swap_offers
-from pancount.core.tables import FillRule, fills
+from pancount.core.tables import FILL_UNITS, Counted, FillPer, FillRule, counted, fills
 from pancount.core.taking.habits import Question, questions
 from pancount.core.units import LENGTH_UNITS, WEIGHT_UNITS
 from pancount.core.whole import Whole, whole_count
@@ -33,6 +40,7 @@ class Known(Frozen):
     own: Annotated[tuple[Ingredient, ...], Field(max_length=5_000)] = ()
     """Ingredients that it added or changed."""
     practice: Practice = Practice()
+    kit: Kit = Kit()
 
     @property
     def pantry(self) -> Pantry:
@@ -45,6 +53,8 @@ class Counting(Known):
 
     formula: Formula
     count: Count = Count()
+    looking_at: Annotated[int, Field(ge=0, le=11)] = 0
+    """Which target is drawn and has its choices worked out."""
 
 
 class Changing(Known):
@@ -76,12 +86,51 @@ class RelationWords(Frozen):
     reads: dict[str, str]
 
 
+class FillUnit(Frozen):
+    """What a fill may be typed in: what it is per, and its worth in the core's own."""
+
+    per: FillPer
+    worth: float
+
+
+class LimitWords(Frozen):
+    """What a limit is called, and the rule of its need."""
+
+    label: str
+    says: str
+
+
+class ShapeWords(Frozen):
+    """How a piece may be shaped: what it is called, the measure it starts from (blank for none) and that measure's usual size. [cm]"""
+
+    label: str
+    by: str
+    usual_cm: float
+
+
+class PanShape(Frozen):
+    """A shape of pan: what it is called, and the measures it has, with those that may be left out told apart."""
+
+    label: str
+    measures: tuple[str, ...]
+    optional: tuple[str, ...]
+
+
 class Reference(Frozen):
     """What the screens need to speak of quantities, relations, fills and units as the core does."""
 
     quantities: dict[str, QuantityWords]
     relations: dict[str, RelationWords]
     fills: dict[str, FillRule]
+    fill_units: dict[str, FillUnit]
+    counted: dict[str, Counted]
+    """What a limit on an ingredient may be counted in: eggs, packets."""
+    limits: dict[LimitKind, LimitWords]
+    shapes: dict[ShapeKind, ShapeWords]
+    pan_shapes: dict[str, PanShape]
+    materials: dict[str, Material]
+    common_pans: tuple[CommonPan, ...]
+    selling_rules: dict[Rules, str]
     weight_units: dict[str, float]
     """Grams in each unit a weight may be typed in."""
     length_units: dict[str, float]
@@ -103,7 +152,7 @@ class Reference(Frozen):
 @router.post("/reckon/count", response_model=Whole, responses=may_answer(422))
 async def reckon_count(body: Counting) -> Response:
     """Everything on the formula and count screen. 422 where the formula cannot be reckoned."""
-    whole = whole_count(body.formula, body.count, body.pantry, body.practice)
+    whole = whole_count(body.formula, body.count, body.pantry, body.practice, body.kit, body.looking_at)
     # Written out by the model itself: asked for with every key pressed, and a fifth of the time of going by dicts.
     return Response(whole.model_dump_json(), media_type="application/json")
 
@@ -126,6 +175,15 @@ async def make_up_flour(formula: Formula) -> Formula:
     return with_flour_made_up(formula)
 
 
+def _pan_shape(label: str, model: type[AnyPan]) -> PanShape:
+    fields = [name for name in model.model_fields if name.endswith("_cm") or name == "cups"]
+    return PanShape(
+        label=label,
+        measures=tuple(name for name in fields if model.model_fields[name].is_required()),
+        optional=tuple(name for name in fields if not model.model_fields[name].is_required()),
+    )
+
+
 @router.get("/reference")
 async def reference() -> Reference:
     """Names, relations, fill rules and units. Never changes while the application runs."""
@@ -136,10 +194,22 @@ async def reference() -> Reference:
         },
         relations={
             r.key: RelationWords(says=r.says, reads={name: way.reads for name, way in r.ways.items()})
-            for r in (*RELATIONS, LEFT_OVER)
+            for r in (*BATCH, *TARGET)
+        }
+        | {
+            "sharing": RelationWords(says=SHARING_SAYS, reads={}),
+            "left_over": RelationWords(says=LEFT_OVER_SAYS, reads={}),
         }
         | {key: RelationWords(says=says, reads=reads) for key, (says, reads) in FIGURE_WORDS.items()},
         fills=fills(),
+        fill_units={unit: FillUnit(per=per, worth=worth) for unit, (per, worth) in FILL_UNITS.items()},
+        counted=counted(),
+        limits={kind: LimitWords(label=label, says=says) for kind, (label, says) in SAYS.items()},
+        shapes={kind: ShapeWords(label=label, by=by, usual_cm=cm) for kind, (label, by, cm) in SHAPES.items()},
+        pan_shapes={shape: _pan_shape(label, model) for shape, (label, model) in PAN_SHAPES.items()},
+        materials=materials(),
+        common_pans=common_pans(),
+        selling_rules=SAYS_RULES,
         weight_units=WEIGHT_UNITS,
         length_units=LENGTH_UNITS,
         questions=questions(),

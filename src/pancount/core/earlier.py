@@ -11,7 +11,7 @@ from pancount.core.stages import beside_named, kinds_named
 
 Body = dict[str, Any]
 
-SCHEMA_NUMBER = 3
+SCHEMA_NUMBER = 4
 """Of a formula as it is kept now. A change of `Formula` raises it and adds a step here."""
 
 
@@ -29,6 +29,7 @@ def _with_kinds(body: Body) -> Body:
 STEPS: Mapping[int, Callable[[Body], Body]] = {
     1: lambda body: body,  # 2 added what is beside the dough, the steps, and each line's text and band
     2: _with_kinds,
+    3: lambda body: body,  # 4 added how a piece is shaped, its baking loss and gap, and more shapes of pan
 }
 """From each schema number to the next."""
 
@@ -38,3 +39,18 @@ def brought_up(body: Body, schema_number: int) -> Body:
     for number in range(schema_number, SCHEMA_NUMBER):
         body = STEPS[number](body)
     return body
+
+
+TARGET_PINS = ("pieces", "piece_g", "pans", "pieces_per_pan", "fill")
+"""What was pinned beside the batch before a count had several targets."""
+
+
+def count_brought_up(body: Body, schema_number: int) -> Body:
+    """A count's body as it would be kept now: up to 3 there was one target, its pins among those of the batch."""
+    if schema_number >= SCHEMA_NUMBER or not isinstance(body.get("pins", {}), dict):
+        return body
+    pins = body.get("pins", {})
+    own = {name: value for name, value in pins.items() if name in TARGET_PINS}
+    target: Body = {"pins": own, **{name: body[name] for name in ("pan", "leave_gaps") if name in body}}
+    kept = {name: value for name, value in body.items() if name not in ("pins", "pan", "leave_gaps")}
+    return kept | {"pins": {k: v for k, v in pins.items() if k not in TARGET_PINS}, "targets": [target]}

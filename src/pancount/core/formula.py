@@ -9,6 +9,7 @@ from pydantic import Field, model_validator
 from pancount.core.base import PLAIN, Band, Brief, Frozen, Grams, Name, SomeGrams, Text, Word, Words
 from pancount.core.errors import CannotChange, NoRole, Place, Unnamed
 from pancount.core.pan import Pan
+from pancount.core.shaping import Shaping
 
 
 class Role(StrEnum):
@@ -120,6 +121,8 @@ class Beside(Frozen):
     kind: BesideKind = BesideKind.TOPPING
     serves: Annotated[float, Field(gt=0, le=1_000_000)] | None = None
     """How many pieces or pans its weights are for; None: as many as the dough as written makes."""
+    border_cm: Annotated[float, Field(ge=0, le=100)] = 1.0
+    """Of what goes on a slab: how far from the edge it stops. [cm]"""
     lines: Lines = ()
 
 
@@ -155,6 +158,13 @@ class Usual(Frozen):
     fill: Annotated[float, Field(gt=0, le=1000)] | None = None
     """As it came out last time, in the unit of `fill_kind`; None takes the middle of the usual band."""
     pan: Pan | None = None
+    bake_loss: Annotated[float, Field(ge=0, lt=0.5)] | None = None
+    """What baking takes, where it was measured; None takes the middle of the usual band."""
+    gap_cm: Annotated[float, Field(ge=0, le=100)] | None = None
+    """Between pieces that lie apart, baked; None takes what is usual for `fill_kind`. [cm]"""
+    bake_min: Annotated[float, Field(gt=0, le=10_000)] | None = None
+    """How long one load is in the heat; None takes what is usual for `fill_kind`. [min]"""
+    shaping: Shaping = Shaping()
 
 
 class Formula(Frozen):

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from pancount.core.base import Frozen
 from pancount.core.beside import as_written, times
 from pancount.core.formula import BesideKind, Formula, each_line
+from pancount.core.kit import Kit
 from pancount.core.pantry import Allergen, Pantry
 from pancount.core.reckon import Reckoned
 
@@ -75,7 +76,7 @@ def contents(formula: Formula, reckoned: Reckoned, pantry: Pantry) -> Contents:
             add(line.name, figures.lines[n].weight_g * figures.reach)
     written = as_written(formula, reckoned)
     for stage in formula.beside:
-        often = times(stage, written, written)
+        often = times(stage, written, written, Kit())
         for line in stage.lines:
             add(line.name, (line.weight_g or 0.0) * often, eaten=stage.kind not in NOT_EATEN)
     total = sum(grams.values())

@@ -1,11 +1,11 @@
-"""Where pieces sit in a pan: a grid in a rectangle, rings in a round."""
+"""Where pieces sit when they share a pan: a grid in a rectangle, rings in a round, one ring in a ring, one in each cup."""
 
 from dataclasses import dataclass
 from functools import lru_cache
 from math import asin, ceil, cos, pi, sin
 
 from pancount.core.base import Frozen
-from pancount.core.pan import RectanglePan, RoundPan
+from pancount.core.pan import AnyPan, solid
 
 MOST_DRAWN = 400
 """More pieces than this in one pan are counted but not drawn one by one."""
@@ -28,7 +28,13 @@ class Layout(Frozen):
     room_cm: float
 
 
-def grid(pieces: int, pan: RectanglePan) -> Layout:
+def grid_rows(rows: list[int]) -> str:
+    """Rows as a baker would say them: "3 × 4", or "1 × 4 and 3" where the last is short."""
+    whole = [n for n in rows if n == rows[0]]
+    return f"{len(whole)} × {rows[0]}" + (f" and {rows[-1]}" if len(whole) < len(rows) else "")
+
+
+def grid(pieces: int, length_cm: float, width_cm: float) -> Layout:
     """The rows × columns that give each piece the most room; a last row may be short.
 
     Room is the smaller side of a cell. Where two grids give the same room, the one with fewer empty cells.
@@ -36,21 +42,20 @@ def grid(pieces: int, pan: RectanglePan) -> Layout:
     options = []
     for rows in range(1, pieces + 1):
         columns = ceil(pieces / rows)
-        options.append((min(pan.width_cm / rows, pan.length_cm / columns), -rows * columns, columns))
+        options.append((min(width_cm / rows, length_cm / columns), -rows * columns, columns))
     columns = max(options)[2]
     rows = ceil(pieces / columns)
-    down, across = pan.width_cm / rows, pan.length_cm / columns
-    places = []
-    for i in range(pieces):
-        row, column = divmod(i, columns)
-        in_row = min(columns, pieces - row * columns)
-        places.append(Place(x_cm=pan.length_cm / in_row * (column + 0.5), y_cm=down * (row + 0.5)))
-    short = pieces % columns
-    words = f"{rows} × {columns}" if not short else f"{rows - 1} × {columns} and {short}"
-    return Layout(places=tuple(places), words=words, room_cm=min(down, across))
+    down, across = width_cm / rows, length_cm / columns
+    in_rows = [min(columns, pieces - row * columns) for row in range(rows)]
+    places = tuple(
+        Place(x_cm=length_cm / n * (column + 0.5), y_cm=down * (row + 0.5))
+        for row, n in enumerate(in_rows)
+        for column in range(n)
+    )
+    return Layout(places=places, words=grid_rows(in_rows), room_cm=min(down, across))
 
 
-def _rings(diameter_cm: float, room_cm: float, most: int) -> list[tuple[float, int]]:
+def rings_that_fit(diameter_cm: float, room_cm: float, most: int) -> list[tuple[float, int]]:
     """Rings of circles of `room_cm` that fit, from the rim inward, as (radius, how many), at most `most` in all."""
     rings: list[tuple[float, int]] = []
     outer, left = diameter_cm / 2, most
@@ -63,32 +68,53 @@ def _rings(diameter_cm: float, room_cm: float, most: int) -> list[tuple[float, i
     return rings
 
 
-def rings(pieces: int, pan: RoundPan) -> Layout:
+def ring_places(rings: list[tuple[float, int]], centre_cm: float) -> tuple[Place, ...]:
+    """Pieces evenly around each ring, the first at the top."""
+    return tuple(
+        Place(x_cm=centre_cm + radius * sin(2 * pi * i / n), y_cm=centre_cm - radius * cos(2 * pi * i / n))
+        for radius, n in rings
+        for i in range(n)
+    )
+
+
+def ring_words(rings: list[tuple[float, int]]) -> str:
+    """Rings as a baker would say them: "6 around 1"."""
+    pieces = sum(n for _, n in rings)
+    if pieces == 1:
+        return "one in the middle"
+    return " around ".join(str(n) for _, n in rings) if len(rings) > 1 else f"a ring of {pieces}"
+
+
+def rings(pieces: int, diameter_cm: float) -> Layout:
     """Rings from the rim inward, with the widest pieces for which they all fit (found by halving)."""
-    low, high = 0.0, pan.diameter_cm
+    low, high = 0.0, diameter_cm
     for _ in range(48):
         middle = (low + high) / 2
-        if sum(n for _, n in _rings(pan.diameter_cm, middle, pieces)) >= pieces:
+        if sum(n for _, n in rings_that_fit(diameter_cm, middle, pieces)) >= pieces:
             low = middle
         else:
             high = middle
-    placed = _rings(pan.diameter_cm, low, pieces)
-    centre = pan.diameter_cm / 2
-    places = tuple(
-        Place(x_cm=centre + radius * sin(2 * pi * i / n), y_cm=centre - radius * cos(2 * pi * i / n))
-        for radius, n in placed
-        for i in range(n)
-    )
-    words = "one in the middle" if pieces == 1 else " around ".join(str(n) for _, n in placed)
-    return Layout(places=places, words=words if len(placed) > 1 or pieces == 1 else f"a ring of {pieces}", room_cm=low)
+    placed = rings_that_fit(diameter_cm, low, pieces)
+    return Layout(places=ring_places(placed, diameter_cm / 2), words=ring_words(placed), room_cm=low)
+
+
+def around(pieces: int, outer_cm: float, hole_cm: float) -> Layout:
+    """One ring between a tube and the side."""
+    radius = (outer_cm + hole_cm) / 4
+    room = min((outer_cm - hole_cm) / 2, 2 * radius * sin(pi / pieces) if pieces > 1 else outer_cm)
+    return Layout(places=ring_places([(radius, pieces)], outer_cm / 2), words=f"a ring of {pieces}", room_cm=room)
 
 
 @lru_cache(maxsize=512)
-def lay_out(pieces: int, pan: RectanglePan | RoundPan) -> Layout | None:
-    """Where `pieces` sit in `pan`; None for no pieces or for more than can be drawn.
+def lay_out(pieces: int, pan: AnyPan) -> Layout | None:
+    """Where `pieces` sit in `pan`, at mid-height; None for no pieces, for more than can be drawn, and for cups.
 
     Remembered, since a baker types many numbers for one pan.
     """
-    if not 1 <= pieces <= MOST_DRAWN:
+    found = solid(pan)
+    if not 1 <= pieces <= MOST_DRAWN or found.count > 1:
         return None
-    return grid(pieces, pan) if isinstance(pan, RectanglePan) else rings(pieces, pan)
+    a, b = found.top
+    if found.form == "rectangle":
+        return grid(pieces, a, b)
+    return rings(pieces, a) if found.form == "disc" else around(pieces, a, b)

@@ -1,10 +1,17 @@
-"""Pans: inside measures, and what they hold."""
+"""Pans: inside measures, and what they hold.
+
+Every shape is a solid whose level sections go evenly from a base to a top: one table of solids (`SOLIDS`) gives areas,
+volumes, the depth that dough reaches, and the drawing. Volumes of sloping sides follow the prismatoid rule
+h/6·(A_top + 4·A_mid + A_base), which is exact for them.
+"""
 
 from collections.abc import Callable
-from math import cbrt, pi
-from typing import Annotated, Literal
+from dataclasses import dataclass
+from functools import lru_cache
+from math import cbrt, hypot, pi
+from typing import Annotated, Literal, Self
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from pancount.core.base import Centimetres, Frozen, Name
 
@@ -14,73 +21,339 @@ DOUGH_G_PER_ML = 1.10
 RISE = 2.0
 """'Doubled': the volume a dough is usually baked at, over its volume as divided. Common practice, no source."""
 
+OVEN_SPRING = 1.25
+"""Volume as baked over volume as it goes into the oven. Common practice, no source."""
 
-class RectanglePan(Frozen):
-    """A straight-sided rectangle by its inside measures. Its name is not its size. [cm]"""
+Millilitres = Annotated[float, Field(gt=0, le=1_000_000)]
+
+
+class _Named(Frozen):
+    """A pan's name is not its size."""
+
+    name: Name = ""
+
+
+class _Deep(_Named):
+    """A pan with sides. Water to the brim, weighed, is what it holds: 1 g of it is 1 ml. [cm, ml]"""
+
+    depth_cm: Centimetres
+    brim_ml: Millilitres | None = None
+    """What it holds by water, where it was measured; that beats what its measures say."""
+
+
+class RectanglePan(_Deep):
+    """A rectangle by its inside measures at the top; straight sides where no base is given."""
 
     shape: Literal["rectangle"] = "rectangle"
-    name: Name = ""
     length_cm: Centimetres
     width_cm: Centimetres
-    depth_cm: Centimetres
+    base_length_cm: Centimetres | None = None
+    base_width_cm: Centimetres | None = None
 
 
-class RoundPan(Frozen):
-    """A straight-sided round by its inside measures. [cm]"""
+class SquarePan(_Deep):
+    """A square by its inside side at the top; straight sides where no base is given."""
+
+    shape: Literal["square"] = "square"
+    side_cm: Centimetres
+    base_side_cm: Centimetres | None = None
+
+
+class RoundPan(_Deep):
+    """A round by its inside diameter at the top; straight sides where no base is given."""
 
     shape: Literal["round"] = "round"
-    name: Name = ""
     diameter_cm: Centimetres
-    depth_cm: Centimetres
+    base_diameter_cm: Centimetres | None = None
 
 
-Pan = Annotated[RectanglePan | RoundPan, Field(discriminator="shape")]
+class IronPan(_Deep):
+    """A round pan of cast iron, with a handle."""
+
+    shape: Literal["iron"] = "iron"
+    diameter_cm: Centimetres
+    base_diameter_cm: Centimetres | None = None
 
 
-def rectangle_area(pan: RectanglePan) -> float:
-    """Inside area, length × width. [cm²]
+class LoafTin(_Deep):
+    """A loaf tin, its sides sloping from the top to the base."""
 
-    >>> rectangle_area(RectanglePan(length_cm=33, width_cm=23, depth_cm=5))
+    shape: Literal["loaf"] = "loaf"
+    length_cm: Centimetres
+    width_cm: Centimetres
+    base_length_cm: Centimetres | None = None
+    base_width_cm: Centimetres | None = None
+
+
+class LiddedTin(_Deep):
+    """A tin with a lid: what rises has to stop at the brim."""
+
+    shape: Literal["lidded"] = "lidded"
+    length_cm: Centimetres
+    width_cm: Centimetres
+    base_length_cm: Centimetres | None = None
+    base_width_cm: Centimetres | None = None
+
+
+class RingPan(_Deep):
+    """A ring: round outside, with a tube in the middle."""
+
+    shape: Literal["ring"] = "ring"
+    diameter_cm: Centimetres
+    base_diameter_cm: Centimetres | None = None
+    hole_cm: Centimetres
+    """The tube's diameter at the top."""
+    base_hole_cm: Centimetres | None = None
+    """The tube's diameter at the base; the same where it is not given."""
+
+    @model_validator(mode="after")
+    def _hole_inside(self) -> Self:
+        if self.hole_cm >= self.diameter_cm or (self.base_hole_cm or self.hole_cm) >= (
+            self.base_diameter_cm or self.diameter_cm
+        ):
+            raise ValueError("the hole must be smaller than the ring around it")
+        return self
+
+
+class CupTray(_Deep):
+    """A tray of round cups, all alike. What it holds by water is all its cups together."""
+
+    shape: Literal["cups"] = "cups"
+    cups: Annotated[int, Field(ge=1, le=200)]
+    diameter_cm: Centimetres
+    base_diameter_cm: Centimetres | None = None
+
+
+class SheetPan(_Deep):
+    """A flat sheet with a low rim."""
+
+    shape: Literal["sheet"] = "sheet"
+    length_cm: Centimetres
+    width_cm: Centimetres
+
+
+class Griddle(_Named):
+    """A round griddle: no sides."""
+
+    shape: Literal["griddle"] = "griddle"
+    diameter_cm: Centimetres
+
+
+class Stone(_Named):
+    """A stone or steel: no sides."""
+
+    shape: Literal["stone"] = "stone"
+    length_cm: Centimetres
+    width_cm: Centimetres
+
+
+AnyPan = (
+    RectanglePan
+    | SquarePan
+    | RoundPan
+    | IronPan
+    | LoafTin
+    | LiddedTin
+    | RingPan
+    | CupTray
+    | SheetPan
+    | Griddle
+    | Stone
+)
+Pan = Annotated[AnyPan, Field(discriminator="shape")]
+
+SHAPES: dict[str, tuple[str, type[AnyPan]]] = {
+    "rectangle": ("Rectangle", RectanglePan),
+    "square": ("Square", SquarePan),
+    "round": ("Round", RoundPan),
+    "iron": ("Iron pan", IronPan),
+    "loaf": ("Loaf tin", LoafTin),
+    "lidded": ("Lidded tin", LiddedTin),
+    "ring": ("Ring", RingPan),
+    "cups": ("Cup tray", CupTray),
+    "sheet": ("Sheet", SheetPan),
+    "griddle": ("Griddle", Griddle),
+    "stone": ("Stone or steel", Stone),
+}
+"""Every shape: what it is called, and its model."""
+
+
+@dataclass(frozen=True, slots=True)
+class Solid:
+    """`count` like hollows, each a straight blend from its base to its top: rectangles, discs, or discs with a hole. [cm]"""
+
+    form: Literal["rectangle", "disc", "ring"]
+    top: tuple[float, float]
+    """Length and width; diameter twice; or outer diameter and hole."""
+    base: tuple[float, float]
+    depth_cm: float
+    """0 for what has no sides."""
+    count: int = 1
+
+    def section(self, share: float) -> tuple[float, float]:
+        """The measures at a share of the depth, 0 at the base and 1 at the brim. Above the brim they stay."""
+        share = min(share, 1.0)
+        (a, b), (c, d) = self.base, self.top
+        return a + (c - a) * share, b + (d - b) * share
+
+    def area(self, share: float) -> float:
+        """The level area of all hollows at a share of the depth. [cm²]"""
+        a, b = self.section(share)
+        one = {"rectangle": a * b, "disc": pi * a * b / 4, "ring": pi * (a * a - b * b) / 4}[self.form]
+        return self.count * one
+
+    def volume(self, share: float = 1.0) -> float:
+        """What the hollows hold up to a share of their depth, by the prismatoid rule. Above the brim sides go straight up. [ml]"""
+        inside = min(share, 1.0)
+        height = self.depth_cm * inside
+        within = height / 6 * (self.area(0) + 4 * self.area(inside / 2) + self.area(inside))
+        return within + max(0.0, share - 1.0) * self.depth_cm * self.area(1)
+
+    def wall(self) -> float:
+        """The area of the sides, up to the brim. [cm²]"""
+        (a, b), (c, d), h = self.base, self.top, self.depth_cm
+        if self.form == "rectangle":
+            # Each pair of sides is two trapezia; its height leans by half of what the other measure gains.
+            one = (a + c) * hypot(h, (d - b) / 2) + (b + d) * hypot(h, (c - a) / 2)
+        else:
+            one = pi * (a + c) / 2 * hypot(h, (c - a) / 2)
+            if self.form == "ring":
+                one += pi * (b + d) / 2 * hypot(h, (d - b) / 2)
+        return self.count * one
+
+
+def _rectangle(pan: RectanglePan | LoafTin | LiddedTin) -> Solid:
+    base = (pan.base_length_cm or pan.length_cm, pan.base_width_cm or pan.width_cm)
+    return Solid("rectangle", (pan.length_cm, pan.width_cm), base, pan.depth_cm)
+
+
+def _square(pan: SquarePan) -> Solid:
+    base = pan.base_side_cm or pan.side_cm
+    return Solid("rectangle", (pan.side_cm, pan.side_cm), (base, base), pan.depth_cm)
+
+
+def _round(pan: RoundPan | IronPan | CupTray) -> Solid:
+    base = pan.base_diameter_cm or pan.diameter_cm
+    cups = pan.cups if isinstance(pan, CupTray) else 1
+    return Solid("disc", (pan.diameter_cm, pan.diameter_cm), (base, base), pan.depth_cm, cups)
+
+
+def _ring(pan: RingPan) -> Solid:
+    base = (pan.base_diameter_cm or pan.diameter_cm, pan.base_hole_cm or pan.hole_cm)
+    return Solid("ring", (pan.diameter_cm, pan.hole_cm), base, pan.depth_cm)
+
+
+def _flat(pan: SheetPan | Stone) -> Solid:
+    size = (pan.length_cm, pan.width_cm)
+    return Solid("rectangle", size, size, pan.depth_cm if isinstance(pan, SheetPan) else 0.0)
+
+
+def _griddle(pan: Griddle) -> Solid:
+    size = (pan.diameter_cm, pan.diameter_cm)
+    return Solid("disc", size, size, 0.0)
+
+
+SOLIDS: dict[str, Callable[..., Solid]] = {
+    "rectangle": _rectangle,
+    "square": _square,
+    "round": _round,
+    "iron": _round,
+    "loaf": _rectangle,
+    "lidded": _rectangle,
+    "ring": _ring,
+    "cups": _round,
+    "sheet": _flat,
+    "griddle": _griddle,
+    "stone": _flat,
+}
+"""Each shape as a solid."""
+
+
+@lru_cache(maxsize=512)
+def solid(pan: AnyPan) -> Solid:
+    """A pan as a solid."""
+    return SOLIDS[pan.shape](pan)
+
+
+def depth_cm(pan: AnyPan) -> float:
+    """Inside depth; 0 for what has no sides. [cm]"""
+    return solid(pan).depth_cm
+
+
+@lru_cache(maxsize=512)
+def area_cm2(pan: AnyPan) -> float:
+    """Inside area at mid-height, of all cups together. [cm²]
+
+    >>> area_cm2(RectanglePan(length_cm=33, width_cm=23, depth_cm=5))
     759.0
-    """
-    return pan.length_cm * pan.width_cm
-
-
-def round_area(pan: RoundPan) -> float:
-    """Inside area, π·d²/4. [cm²]
-
-    >>> round(round_area(RoundPan(diameter_cm=30.48, depth_cm=5)))
+    >>> round(area_cm2(RoundPan(diameter_cm=30.48, depth_cm=5)))
     730
     """
-    return pi * pan.diameter_cm**2 / 4
+    return solid(pan).area(0.5)
 
 
-AREA_OF: dict[str, Callable[..., float]] = {"rectangle": rectangle_area, "round": round_area}
+@lru_cache(maxsize=512)
+def reckoned_ml(pan: AnyPan) -> float:
+    """Brim volume by its measures; 0 for what has no sides. [ml]"""
+    return solid(pan).volume()
 
 
-def area_cm2(pan: RectanglePan | RoundPan) -> float:
-    """Inside area of any pan. [cm²]"""
-    return AREA_OF[pan.shape](pan)
+def measured_ml(pan: AnyPan) -> float | None:
+    """Brim volume by water, where it was measured. [ml]"""
+    return pan.brim_ml if isinstance(pan, _Deep) else None
 
 
-def volume_ml(pan: RectanglePan | RoundPan) -> float:
-    """Brim volume of a straight-sided pan: area × depth. [ml]"""
-    return area_cm2(pan) * pan.depth_cm
+def volume_ml(pan: AnyPan) -> float:
+    """What it holds to the brim: by water where measured, else by its measures. [ml]"""
+    return measured_ml(pan) or reckoned_ml(pan)
 
 
-def dough_depth_cm(dough_g: float, area: float) -> float:
-    """Depth of level dough as divided: mass ÷ density ÷ area. [cm]
+def inside_cm2(pan: AnyPan) -> float:
+    """The base and the sides: what is oiled. [cm²]"""
+    found = solid(pan)
+    return found.area(0) + found.wall()
 
-    >>> round(dough_depth_cm(924, 759), 2)
+
+@lru_cache(maxsize=4096)
+def level_cm(pan: AnyPan, ml: float) -> float:
+    """How deep a level `ml` stands, above the brim as if the sides went straight up. [cm]
+
+    A pan that holds more by water than by its measures is filled that much slower.
+
+    >>> round(level_cm(RectanglePan(length_cm=33, width_cm=23, depth_cm=5), 924 / 1.1), 2)
     1.11
     """
-    return dough_g / DOUGH_G_PER_ML / area
+    found = solid(pan)
+    if not found.depth_cm:
+        return ml / found.area(0)
+    ml *= found.volume() / volume_ml(pan)
+    brim = found.volume()
+    if ml >= brim:
+        return found.depth_cm + (ml - brim) / found.area(1)
+    if found.base == found.top:
+        return ml / found.area(0)
+    low, high = 0.0, 1.0
+    for _ in range(50):
+        middle = (low + high) / 2
+        low, high = (middle, high) if found.volume(middle) < ml else (low, middle)
+    return found.depth_cm * low
 
 
 def dome_diameter_cm(piece_g: float, rise: float = 1.0) -> float:
     """Diameter of a round piece that sits as a half ball, risen to `rise` times its volume. [cm]
 
     (12·V/π)^(1/3) with V the volume of the piece. That a rounded piece sits as about a half ball is
-    common practice, no source: it is for drawing, not for weighing.
+    common practice, no source.
+
+    >>> round(dome_diameter_cm(80, RISE * OVEN_SPRING), 1)
+    8.9
     """
     return cbrt(12 * piece_g / DOUGH_G_PER_ML * rise / pi)
+
+
+def scaled(pan: AnyPan, by: float) -> AnyPan:
+    """The same shape with every measure multiplied; what was measured by water goes with the cube."""
+    changes = {k: v * by for k, v in pan.__dict__.items() if k.endswith("_cm") and v is not None}
+    if (water := measured_ml(pan)) is not None:
+        changes["brim_ml"] = water * by**3
+    return type(pan).model_validate({**pan.model_dump(), **changes})

@@ -2,11 +2,15 @@
 
 One table serves three questions: what a quantity is from the others, how that was worked out, and
 whether pinned quantities can hold together. Relations: common practice, no source; they follow by arithmetic.
+
+Quantities are of the batch (`flour_g`) or of one of its targets (`pieces.0`, `pieces.1`). The relations of a target are
+written once and bound to each.
 """
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
-from math import ceil, floor
+from functools import lru_cache
+from math import ceil, floor, inf
 
 Values = Mapping[str, float]
 
@@ -18,9 +22,12 @@ QUANTITIES: dict[str, tuple[str, str]] = {
     "dough_g": ("Dough mixed", "g"),
     "bench_loss": ("Bowl and bench loss", "share"),
     "divide_g": ("Dough to divide", "g"),
+    "remainder_g": ("Left over", "g"),
+    "take_g": ("Dough for these", "g"),
     "pieces": ("Pieces", "count"),
     "piece_g": ("Raw piece", "g"),
-    "remainder_g": ("Left over", "g"),
+    "bake_loss": ("Baking loss", "share"),
+    "baked_g": ("Baked piece", "g"),
     "pans": ("Pans", "count"),
     "pieces_per_pan": ("Pieces a pan", "count"),
     "fill": ("Fill", "fill"),
@@ -28,6 +35,27 @@ QUANTITIES: dict[str, tuple[str, str]] = {
     "pan_size": ("Size of the pan", "size"),
 }
 """Every quantity: its name on screen and what it is measured in. `fill` and `pan_size` follow the fill rule."""
+
+RANGES: dict[str, tuple[float, float]] = {"take_g": (0.0, inf), "bake_loss": (0.0, 0.4999)}
+"""What a worked-out quantity may be at all; outside of it, the pins it rests on cannot hold together."""
+
+
+def of(name: str, target: int) -> str:
+    """A quantity of one target.
+
+    >>> of("pieces", 1)
+    'pieces.1'
+    """
+    return f"{name}.{target}"
+
+
+def bare(name: str) -> str:
+    """A quantity without its target.
+
+    >>> bare("pieces.1"), bare("flour_g")
+    ('pieces', 'flour_g')
+    """
+    return name.partition(".")[0]
 
 
 def whole(value: float) -> int:
@@ -65,7 +93,17 @@ class Relation:
     """True where it only makes sense with a pan."""
 
 
-RELATIONS: tuple[Relation, ...] = (
+@dataclass(frozen=True)
+class Bound:
+    """A relation over the quantities of one batch or target: what it is over, what it can give, and whether it holds."""
+
+    key: str
+    over: tuple[str, ...]
+    ways: Mapping[str, Callable[[Values], float]]
+    holds: Callable[[Values], bool]
+
+
+BATCH: tuple[Relation, ...] = (
     Relation(
         "flour_to_dough",
         "The dough mixed is the flour times the formula's total.",
@@ -86,16 +124,20 @@ RELATIONS: tuple[Relation, ...] = (
         },
         lambda v: same(v["divide_g"], v["dough_g"] * (1 - v["bench_loss"])),
     ),
+)
+"""Of the batch."""
+
+TARGET: tuple[Relation, ...] = (
     Relation(
         "dividing",
-        "The pieces are the whole pieces in the dough to divide; what is less than a piece is left over.",
-        ("divide_g", "pieces", "piece_g"),
+        "The pieces are the whole pieces in the dough for these; what is less than a piece is left over.",
+        ("take_g", "pieces", "piece_g"),
         {
-            "divide_g": Way("{pieces} × {piece_g}", lambda v: v["pieces"] * v["piece_g"]),
-            "piece_g": Way("{divide_g} ÷ {pieces}", lambda v: v["divide_g"] / v["pieces"]),
-            "pieces": Way("whole pieces in {divide_g} ÷ {piece_g}", lambda v: whole(v["divide_g"] / v["piece_g"])),
+            "take_g": Way("{pieces} × {piece_g}", lambda v: v["pieces"] * v["piece_g"]),
+            "piece_g": Way("{take_g} ÷ {pieces}", lambda v: v["take_g"] / v["pieces"]),
+            "pieces": Way("whole pieces in {take_g} ÷ {piece_g}", lambda v: whole(v["take_g"] / v["piece_g"])),
         },
-        lambda v: v["pieces"] == whole(v["divide_g"] / v["piece_g"]),
+        lambda v: v["pieces"] == whole(v["take_g"] / v["piece_g"]),
     ),
     Relation(
         "panning",
@@ -128,20 +170,95 @@ RELATIONS: tuple[Relation, ...] = (
         lambda v: same(v["fill"], v["piece_g"] * v["pieces_per_pan"] / v["pan_size"]),
         of_pan=True,
     ),
+    Relation(
+        "baking",
+        "The baked piece is the raw piece, less what baking takes.",
+        ("piece_g", "bake_loss", "baked_g"),
+        {
+            "baked_g": Way("{piece_g} × (1 − {bake_loss})", lambda v: v["piece_g"] * (1 - v["bake_loss"])),
+            "piece_g": Way("{baked_g} ÷ (1 − {bake_loss})", lambda v: v["baked_g"] / (1 - v["bake_loss"])),
+            "bake_loss": Way("1 − {baked_g} ÷ {piece_g}", lambda v: 1 - v["baked_g"] / v["piece_g"]),
+        },
+        lambda v: same(v["baked_g"], v["piece_g"] * (1 - v["bake_loss"])),
+    ),
 )
+"""Of each target."""
 
-LEFT_OVER = Relation(
-    "left_over",
-    "What is left over is the dough to divide, less the whole pieces.",
-    ("divide_g", "pieces", "piece_g", "remainder_g"),
-    {
-        "remainder_g": Way(
-            "{divide_g} − {pieces} × {piece_g}", lambda v: max(0.0, v["divide_g"] - v["pieces"] * v["piece_g"])
-        )
-    },
-    lambda v: True,
-)
-"""Reckoned last, when the pieces are known."""
+OF_TARGET = frozenset(name for relation in TARGET for name in relation.over)
+
+SHARING_SAYS = "The dough to divide is shared out: what each target takes comes to no more than all of it."
+LEFT_OVER_SAYS = "What is left over is the dough to divide, less the whole pieces."
+
+
+@lru_cache(maxsize=256)
+def bound(target: int, *, with_pan: bool) -> tuple[Bound, ...]:
+    """The relations of one target."""
+    return tuple(_bind(relation, target) for relation in TARGET if with_pan or not relation.of_pan)
+
+
+def _bind(relation: Relation, target: int) -> Bound:
+    names = {name: of(name, target) for name in relation.over}
+    pairs = tuple(names.items())
+
+    def seen(values: Values) -> Values:
+        return {name: values[full] for name, full in pairs if full in values}
+
+    def way(reckon: Callable[[Values], float]) -> Callable[[Values], float]:
+        return lambda values: reckon(seen(values))
+
+    return Bound(
+        relation.key,
+        tuple(names.values()),
+        {names[name]: way(w.reckon) for name, w in relation.ways.items()},
+        lambda values: relation.holds(seen(values)),
+    )
+
+
+@lru_cache(maxsize=64)
+def batch_relations(targets: int) -> tuple[Bound, ...]:
+    """The relations of a batch, with the sharing of its dough among so many targets."""
+    own = tuple(Bound(r.key, r.over, {n: w.reckon for n, w in r.ways.items()}, r.holds) for r in BATCH)
+    return (*own, _sharing(targets))
+
+
+def _sharing(targets: int) -> Bound:
+    takes = tuple(of("take_g", i) for i in range(targets))
+
+    def rest(name: str) -> Callable[[Values], float]:
+        return lambda v: v["divide_g"] - sum(v[other] for other in takes if other != name)
+
+    def holds(v: Values) -> bool:
+        taken = sum(v[name] for name in takes)
+        # One target takes all the dough, its remainder included; several may leave some over.
+        return same(v["divide_g"], taken) or (targets > 1 and taken < v["divide_g"])
+
+    ways = {name: rest(name) for name in takes} | {"divide_g": lambda v: sum(v[name] for name in takes)}
+    return Bound("sharing", ("divide_g", *takes), ways, holds)
+
+
+@lru_cache(maxsize=64)
+def left_over(targets: int) -> Bound:
+    """What is left over; reckoned last, when all pieces are known."""
+    pairs = tuple((of("pieces", i), of("piece_g", i)) for i in range(targets))
+
+    def over(v: Values) -> float:
+        return max(0.0, v["divide_g"] - sum(v[n] * v[w] for n, w in pairs))
+
+    names = tuple(name for pair in pairs for name in pair)
+    return Bound("left_over", ("divide_g", *names, "remainder_g"), {"remainder_g": over}, lambda v: True)
+
+
+def sum_reads(key: str, targets: int) -> dict[str, str]:
+    """How sharing and what is left over read for so many targets, with quantities in braces."""
+    if key == "sharing":
+        takes = [f"{{take_g.{i}}}" for i in range(targets)]
+        rest = {
+            of("take_g", i): " − ".join(["{divide_g}", *(t for j, t in enumerate(takes) if j != i)]) for i in range(targets)
+        }
+        return {"divide_g": " + ".join(takes)} | rest
+    each = " − ".join(f"{{pieces.{i}}} × {{piece_g.{i}}}" for i in range(targets))
+    return {"remainder_g": f"{{divide_g}} − {each}"}
+
 
 FIGURE_WORDS: dict[str, tuple[str, dict[str, str]]] = {
     "percent_of": ("A line's percentage is its weight over all flour.", {"percent": "{weight_g} ÷ {written_flour_g}"}),
@@ -151,15 +268,6 @@ FIGURE_WORDS: dict[str, tuple[str, dict[str, str]]] = {
         {"count_g": "{flour_g} × {percent}"},
     ),
     "stage": ("A stage's weight in this count is the sum of its lines and of what comes in from other stages.", {"stage_g": ""}),
-    "depth_divided": (
-        "Level dough stands as deep as its weight over its density over the area of the pan.",
-        {"depth_divided": "{pan_dough_g} ÷ {density} ÷ {area}"},
-    ),
-    "depth_doubled": ("Doubled, the dough stands twice as deep.", {"depth_doubled": "{rise} × {depth_divided}"}),
-    "pan_fill": (
-        "The fill is the dough in the fullest pan over the size of the pan.",
-        {"pan_fill": "{pan_dough_g} ÷ {pan_size}"},
-    ),
     "total": ("The total is the sum of all lines that reach the dough, flour being 100.", {"total_percent": ""}),
     "written_flour": (
         "All flour as written that reaches the dough, a starter's flour included.",

@@ -7,19 +7,23 @@ from typing import Annotated, Literal
 from pydantic import Field, WithJsonSchema
 
 from pancount.core.base import Frozen
-from pancount.core.beside import Made, as_written, times
-from pancount.core.count import Count, Load, solve
+from pancount.core.beside import Made, as_written, made_of, times
+from pancount.core.count import Count, CountResult, Load
 from pancount.core.errors import PinsFight
-from pancount.core.formula import Formula, Line
+from pancount.core.formula import Formula, Line, Role
+from pancount.core.kit import STIFF_UNDER, Kit
+from pancount.core.loads import Turns, mixes, turns
 from pancount.core.pan import Pan
 from pancount.core.reckon import Note, Reckoned, School, reckon, weight_of
-from pancount.core.relations import QUANTITIES
+from pancount.core.relations import QUANTITIES, bare, of
 from pancount.core.rounding import apportion, to_step
+from pancount.core.selling import sold
+from pancount.core.shaping import Shaped, shape
+from pancount.core.small import SmallWeight, small_weight, told
+from pancount.core.solve import ground_of, solved
+from pancount.core.solver import Counter
 from pancount.core.stages import MORE_THAN_ALL, flow, stage_name
 from pancount.core.units import WEIGHT_UNITS
-
-COARSE = 0.02
-"""A line whose rounding is more than this share of itself is flagged. Common practice, no source."""
 
 AS_TEXT = WithJsonSchema({"type": "string", "pattern": r"^\d{1,12}(\.\d{1,3})?$"})
 """Decimals go out as text, so that no reader turns them into binary fractions."""
@@ -59,6 +63,10 @@ class SheetLine(Frozen):
     """How far the printed weight is from the exact one, as a share of it."""
     step: Printed
     """The step of the scale it is weighed on, in the scale's unit."""
+    fine: bool
+    """Whether that is the fine one."""
+    running: Printed | None = None
+    """What the scale shows with the bowl on it, set to nothing before the first line, once this is in."""
     held_back: Printed | None
     """How much of it is held back at first, to adjust with; None for nothing."""
     parts: int
@@ -70,6 +78,8 @@ class SheetFed(Frozen):
 
     name: str
     printed: Printed
+    running: Printed
+    """What the scale shows once it, and the water made up with it, are in."""
     whole: bool
     """Whether all of it comes."""
     made_up: Printed | None
@@ -88,65 +98,62 @@ class SheetStage(Frozen):
     """What is kept of it for next time."""
 
 
+class SheetTarget(Frozen):
+    """What is made of the dough of all mixes: pieces, pans, loads and shape, at the foot of the sheet."""
+
+    name: str
+    pieces: int
+    piece: Printed
+    """Each piece, raw, to the scale's step, in the sheet's unit."""
+    baked: Printed
+    """Each piece as it should come out."""
+    least: Printed | None
+    """Sold by weight: no piece under this, baked."""
+    pan: Pan | None
+    loads: tuple[Load, ...]
+    turns: tuple[Turns, ...]
+    shaped: Shaped
+
+
 class WeighSheet(Frozen):
-    """What is weighed, and what it makes."""
+    """What is weighed for one mix, and what all mixes make."""
 
     name: str
     unit: Literal["g", "oz"]
+    mixes: int
+    """How many times this is weighed."""
     stages: tuple[SheetStage, ...]
     beside: tuple[SheetStage, ...]
-    """What is not in the dough, in proportion to it; not part of the total."""
+    """What is not in the dough, for all mixes together; not part of the total."""
     printed_total: Printed
+    """The dough of one mix."""
     flour: Printed
-    """The flour of this count that is 100 % in this kitchen, to the scale's step, in `unit`."""
+    """The flour of one mix that is 100 % in this kitchen, to the scale's step, in `unit`."""
     total_percent: float
     bench_loss: float
-    pieces: int
-    piece: Printed
-    """Each piece, raw, to the scale's step, in `unit`."""
+    targets: tuple[SheetTarget, ...]
     remainder: Printed
-    """Left over after the pieces, in `unit`."""
-    pan: Pan | None
-    loads: tuple[Load, ...]
+    """Left over after the pieces of all mixes, in `unit`."""
     notes: tuple[Note, ...]
     cautions: tuple[str, ...]
     """What can hurt someone, to stand where the work is done."""
+    small: tuple[SmallWeight, ...]
+    """Lines that their scale cannot weigh well."""
     cures: tuple[str, ...]
-    """One sentence for each scale that is too coarse for some lines: which, how far out, and what to do."""
+    """The same in sentences, the worst first."""
 
 
-MOST_NAMED = 4
-"""Of the lines a scale is too coarse for, this many are named; the rest are counted."""
-
-
-def _cures(scale: Scale, lines: Sequence[SheetLine]) -> tuple[str, ...]:
-    """What to do about lines whose rounding is over 2 % of themselves, by the scale they are weighed on."""
-    cures = []
-    for step in sorted({line.step for line in lines}):
-        coarse = sorted((x for x in lines if x.step == step and x.off > COARSE), key=lambda x: -x.off)
-        if not coarse:
-            continue
-        named = [f"{line.name} {min(line.off, 1):.0%}".replace("%", " %") for line in coarse[:MOST_NAMED]]
-        more = f" and {len(coarse) - MOST_NAMED} more lines" if len(coarse) > MOST_NAMED else ""
-        out = (
-            f"Rounded to {step.normalize():f} {scale.unit}, these are out by more than 2 %: {', '.join(named)}{more}. "
-        )
-        # The finest scale cannot be made finer.
-        advice = "Make a bigger mix, or weigh it diluted in part of the water."
-        cures.append(out + (advice if step < scale.step else "Use a finer scale, or make a bigger mix."))
-    return tuple(cures)
-
-
-def _sheet_line(line: Line, percent: float | None, amount: float, printed: Decimal | None, step: Decimal, unit_g: float) -> SheetLine:
+def _sheet_line(line: Line, percent: float | None, amount: float, printed: Decimal | None, step: Decimal, scale: Scale) -> SheetLine:
     """A line as printed; `amount` is exact, in the scale's unit."""
     return SheetLine(
         name=line.name,
         note=line.note,
         percent=percent,
-        exact_g=amount * unit_g,
+        exact_g=amount * WEIGHT_UNITS[scale.unit],
         printed=printed,
         off=abs(float(printed) - amount) / amount if printed is not None and amount else 0.0,
         step=step,
+        fine=step < scale.step,
         held_back=to_step(amount * line.held_back, step) if line.held_back and amount else None,
         parts=line.parts,
     )
@@ -156,19 +163,31 @@ def _summed(lines: Iterable[SheetLine]) -> Decimal:
     return sum((line.printed for line in lines if line.printed is not None), Decimal(0))
 
 
-def _beside(formula: Formula, written: Made, made: Made, scale: Scale) -> tuple[SheetStage, ...]:
+def _beside(formula: Formula, written: Made, made: Made, scale: Scale, kit: Kit) -> tuple[SheetStage, ...]:
     """What goes on, under or around the dough, for what is made, each to its scale's step."""
     unit_g = WEIGHT_UNITS[scale.unit]
     found = []
     for stage in formula.beside:
-        often, lines = times(stage, written, made), []
+        often, lines = times(stage, written, made, kit), []
         for line in stage.lines:
             amount = (line.weight_g or 0) * often / unit_g
             step = scale.step_for(amount)
             shown = None if line.weight_g is None else to_step(amount, step)
-            lines.append(_sheet_line(line, None, amount, shown, step, unit_g))
+            lines.append(_sheet_line(line, None, amount, shown, step, scale))
         found.append(SheetStage(name=stage.name, lines=tuple(lines), printed=_summed(lines)))
     return tuple(found)
+
+
+def _filling(lines: Sequence[SheetLine], fed: Sequence[SheetFed]) -> tuple[tuple[SheetLine, ...], tuple[SheetFed, ...]]:
+    """Lines and what comes in, each with what the scale shows once it is in the bowl."""
+    running, filled, came = Decimal(0), [], []
+    for line in lines:
+        running += line.printed or 0
+        filled.append(line if line.printed is None else line.model_copy(update={"running": running}))
+    for one in fed:
+        running += one.printed + (one.made_up or 0)
+        came.append(one.model_copy(update={"running": running}))
+    return tuple(filled), tuple(came)
 
 
 def _fed(
@@ -201,15 +220,17 @@ def _fed(
                 SheetFed(
                     name=stage_name(formula.stages[s]),
                     printed=printed,
+                    running=Decimal(0),
                     whole=part.share > 1 - MORE_THAN_ALL,
                     made_up=made_up or None,
                 )
             )
+    filled = [_filling(own, came) for own, came in zip(lines, fed, strict=True)]
     return tuple(
         SheetStage(
             name=stage.name,
-            lines=lines[s],
-            fed=tuple(fed[s]),
+            lines=filled[s][0],
+            fed=filled[s][1],
             printed=bowls[s],
             boiled_off=boiled[s] or None,
             kept_back=kept[s] or None,
@@ -218,23 +239,92 @@ def _fed(
     )
 
 
-def weigh_sheet(
-    formula: Formula, count: Count, scale: Scale, cautions: tuple[str, ...] = (), school: School = "joined"
-) -> WeighSheet:
-    """The lines of a count in mixing order, rounded so that they add up to the printed total.
-
-    The total is the dough's: what is kept back is not in it, and what boils off is made up. Lines at nothing are left
-    out. Raises what `reckon` raises, and `PinsFight` where the count does not hold together.
-    """
-    reckoned = reckon(formula, school)
-    result = solve(formula, count, reckoned)
+def refuse_fights(result: CountResult, targets: int) -> None:
+    """Raise `PinsFight` where the count does not hold together."""
     if result.fights:
-        names = ", ".join(QUANTITIES[a.pin][0].lower() for a in result.fights[0].alternatives)
+        pins = [a.pin for a in result.fights[0].alternatives]
+        names = ", ".join(
+            QUANTITIES[bare(pin)][0].lower() + (f" of target {int(pin.partition('.')[2]) + 1}" if targets > 1 and "." in pin else "")
+            for pin in pins
+        )
         raise PinsFight(f"These pins cannot all hold: {names}. Let one go on the count, then print.", ("pins",))
+
+
+DISSOLVES = frozenset({Role.LEAVEN, Role.SALT, Role.SUGAR})
+"""What can be weighed in water: yeast, salt, sugar."""
+
+
+def _small(
+    formula: Formula, exact: Sequence[float], steps: Sequence[Decimal], scale: Scale, mixes_: int
+) -> tuple[SmallWeight, ...]:
+    """Lines of the dough that their scale cannot weigh well; what dissolves may be weighed in its own stage's water."""
+    found, amounts = [], iter(zip(exact, steps, strict=True))
+    for stage in formula.stages:
+        own = [(line, *next(amounts)) for line in stage.lines]
+        water = sum(amount for line, amount, _ in own if line.role is Role.LIQUID and "water" in line.name.casefold())
+        for line, amount, step in own:
+            small = small_weight(
+                line.name, amount, step, mixes_, water, scale.step, dissolves=line.role in DISSOLVES and bool(water)
+            )
+            if small is not None:
+                found.append(small)
+    return tuple(sorted(found, key=lambda one: -one.off))
+
+
+def _targets(formula: Formula, count: Count, result: CountResult, counter: Counter, scale: Scale) -> tuple[SheetTarget, ...]:
     values = {name: worked.value for name, worked in result.quantities.items()}
-    unit_g, ratio = WEIGHT_UNITS[scale.unit], values["flour_g"] / reckoned.flour_g
+    unit_g, found = WEIGHT_UNITS[scale.unit], []
+    for i, (target, aim) in enumerate(zip(count.targets, counter.aims, strict=True)):
+        pieces, piece_g = int(values[of("pieces", i)]), values[of("piece_g", i)]
+        per_pan = int(values.get(of("pieces_per_pan", i), 0))
+        lot = aim.lot(piece_g, per_pan, pieces)
+        least = None
+        if target.label_g is not None and pieces:
+            least = sold(target.label_g, pieces, values[of("bake_loss", i)], counter.kit.spread_g, count.rules).least_g
+        found.append(
+            SheetTarget(
+                name=target.name,
+                pieces=pieces,
+                piece=to_step(piece_g / unit_g, scale.step),
+                baked=to_step(values[of("baked_g", i)] / unit_g, scale.step),
+                least=to_step(least / unit_g, scale.step) if least is not None else None,
+                pan=target.pan,
+                loads=result.loads[i],
+                turns=turns(formula, lot, pieces, counter.kit),
+                shaped=shape(aim.shaping, piece_g, per_pan if target.pan is not None else pieces),
+            )
+        )
+    return tuple(found)
+
+
+def weigh_sheet(
+    formula: Formula,
+    count: Count,
+    scale: Scale,
+    cautions: tuple[str, ...] = (),
+    school: School = "joined",
+    kit: Kit | None = None,
+    true_water_percent: float | None = None,
+) -> WeighSheet:
+    """One mix of a count in mixing order, rounded so that its lines add up to the printed total, and what all mixes make.
+
+    Where the bowl takes less than the dough, the mixes are equal, each to the scale's step. The total is the dough's:
+    what is kept back is not in it, and what boils off is made up. Lines at nothing are left out. Raises what `reckon`
+    raises, and `PinsFight` where the count does not hold together.
+    """
+    kit = kit or Kit()
+    reckoned = reckon(formula, school)
+    ground = ground_of(formula, reckoned, kit, true_water_percent)
+    result, counter, solution = solved(formula, count, reckoned, ground, None)
+    refuse_fights(result, len(count.targets))
+    values = solution.values
+    stiff = true_water_percent is not None and true_water_percent < STIFF_UNDER
+    bowls = mixes(values["dough_g"], ground.bowl_g, stiff=stiff)
+    number = bowls.mixes if bowls else 1
+    flour_g = values["flour_g"] / number
+    unit_g, ratio = WEIGHT_UNITS[scale.unit], flour_g / reckoned.flour_g
     figures = [line for stage in reckoned.stages for line in stage.lines]
-    exact = [weight_of(line.percent, values["flour_g"]) / unit_g for line in figures]
+    exact = [weight_of(line.percent, flour_g) / unit_g for line in figures]
     steps = [scale.step_for(amount) for amount in exact]
     printed = iter(zip(exact, steps, apportion(exact, steps), figures, strict=True))
     lines = []
@@ -244,28 +334,27 @@ def weigh_sheet(
             amount, step, shown, figure = next(printed)
             is_open = figure.given == "open"
             if amount or is_open:
-                own.append(_sheet_line(line, figure.shown_percent, amount, None if is_open else shown, step, unit_g))
+                own.append(_sheet_line(line, figure.shown_percent, amount, None if is_open else shown, step, scale))
         lines.append(tuple(own))
     stages = _fed(formula, reckoned, lines, ratio, scale)
-    made = Made(ratio, values["pieces"], values.get("pans", 0))
     kept = sum((stage.kept_back or Decimal(0) for stage in stages), Decimal(0))
     lost = sum((stage.boiled_off or Decimal(0) for stage in stages), Decimal(0))
     made_up = sum((one.made_up or Decimal(0) for stage in stages for one in stage.fed), Decimal(0))
+    small = _small(formula, exact, steps, scale, number)
     return WeighSheet(
         name=formula.name,
         unit=scale.unit,
+        mixes=number,
         stages=stages,
-        beside=_beside(formula, as_written(formula, reckoned), made, scale),
+        beside=_beside(formula, as_written(formula, reckoned), made_of(counter, solution), scale, kit),
         printed_total=sum((_summed(own) for own in lines), Decimal(0)) - kept - lost + made_up,
         flour=to_step(reckoned.base_g * ratio / unit_g, scale.step),
         total_percent=reckoned.shown_total_percent,
         bench_loss=values["bench_loss"],
-        pieces=int(values["pieces"]),
-        piece=to_step(values["piece_g"] / unit_g, scale.step),
+        targets=_targets(formula, count, result, counter, scale),
         remainder=to_step(values["remainder_g"] / unit_g, scale.step),
-        pan=count.pan,
-        loads=result.loads,
         notes=reckoned.notes,
         cautions=cautions,
-        cures=_cures(scale, [line for own in lines for line in own]),
+        small=small,
+        cures=told(small, scale.unit),
     )

@@ -53,8 +53,9 @@ class BesideRule(Frozen):
     kind: BesideKind
     label: str
     words: tuple[str, ...]
-    per: Literal["pieces", "pans", "dough", "bath"]
-    """`bath`: one pot of it serves the whole batch, so it is not scaled."""
+    per: Literal["pieces", "surface", "area", "inside", "dough", "pot"]
+    """`surface`: what shows; `area`: the same inside a border on a slab; `inside`: base and sides of the pans; `pot`: the
+    kitchen's pot of it serves the whole batch."""
     caution: str
     source: str
 

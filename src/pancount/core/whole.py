@@ -4,17 +4,26 @@ from dataclasses import dataclass
 from typing import Literal
 
 from pancount.core.base import Frozen
-from pancount.core.beside import Made, as_written
-from pancount.core.count import Count, CountResult, solve
+from pancount.core.beside import Strength, as_written, made_of, strengths, times
+from pancount.core.count import Count, CountResult
+from pancount.core.derived import Derived
 from pancount.core.formula import Formula
 from pancount.core.gauges import Character, character
+from pancount.core.kit import STIFF_UNDER, Kit
 from pancount.core.label import Contents, contents
-from pancount.core.panned import Panned, panned
+from pancount.core.limits import need_figure
+from pancount.core.loads import Mixes, Turns, mixes, mixes_figures, turns, turns_figures
+from pancount.core.panned import Panned, panned, panned_figures
 from pancount.core.pantry import Pantry
 from pancount.core.practice import Practice
 from pancount.core.reckon import Reckoned, ReckonedStage, reckon, weight_of
+from pancount.core.relations import of
 from pancount.core.remarks import Remark, remarks
 from pancount.core.rows import Row, whole_rows
+from pancount.core.selling import Sold, sold
+from pancount.core.shaping import Shaped, shape, shaped_figures
+from pancount.core.solve import batch_of, ground_of, solved
+from pancount.core.solver import Counter, Solution
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,8 +50,27 @@ def _passing(stage: ReckonedStage, ratio: float) -> tuple[Passing, ...]:
     return tuple(found)
 
 
+@dataclass(frozen=True, slots=True)
+class BesideFigures:
+    """Something beside the dough in this count: its written weights times this, and how strong a bath it is."""
+
+    times: float
+    strengths: tuple[Strength, ...]
+
+
+class Looked(Frozen):
+    """One target: its fullest pan, what its pieces go through, their shape beside that of the usual piece, and its label."""
+
+    pan: Panned | None
+    turns: tuple[Turns, ...]
+    shaped: Shaped
+    usual_shaped: Shaped
+    gap_cm: float
+    sold: Sold | None
+
+
 class Whole(Frozen):
-    """A formula as written, what its dough is, its count, and the pan."""
+    """A formula as written, what its dough is, its count, and one of its targets."""
 
     formula: Reckoned
     rows: tuple[Row, ...]
@@ -59,18 +87,62 @@ class Whole(Frozen):
     """What comes into each stage and what leaves it."""
     row_count_g: tuple[float, ...]
     """Each row's weight in the count. [g]"""
-    written: Made
+    beside: tuple[BesideFigures, ...]
+    """What is beside the dough, in this count."""
+    written_pieces: float
+    written_pans: float
     """What the dough as written makes of the formula's usual pieces and pans."""
-    pan: Panned | None
+    mixes: Mixes | None
+    looking_at: int
+    looked_at: Looked | None
+    """The target that is looked at; None while pins fight."""
+    figures: dict[str, Derived]
+    """Depths, limits, loads, shaping and selling, each with its working, by name."""
 
 
-def whole_count(formula: Formula, count: Count, pantry: Pantry, practice: Practice) -> Whole:
-    """Reckon the formula, look into its dough, solve the count and look into the pan. Raises what `reckon` raises."""
+def _looked(
+    formula: Formula, count: Count, counter: Counter, solution: Solution, result: CountResult, i: int
+) -> tuple[Looked, dict[str, Derived]]:
+    """A target with its pan, its loads, its shape and its label."""
+    aim, values, target = counter.aims[i], solution.values, count.targets[i]
+    pieces, piece_g = int(values[of("pieces", i)]), values[of("piece_g", i)]
+    lot = counter.lot(solution, i)
+    pan = panned(counter, solution, result.loads[i], i)
+    per_log = int(values.get(of("pieces_per_pan", i), pieces) if aim.pan is not None else pieces)
+    shaped, usual = (shape(aim.shaping, weight, per_log) for weight in (piece_g, formula.usual.piece_g))
+    through = turns(formula, lot, pieces, counter.kit)
+    label = None
+    if target.label_g is not None and pieces:
+        label = sold(target.label_g, pieces, values[of("bake_loss", i)], counter.kit.spread_g, count.rules)
+    figures = turns_figures(through, lot, pieces) | shaped_figures(aim.shaping, shaped)
+    figures |= (panned_figures(pan) if pan else {}) | (label.figures if label else {})
+    return Looked(pan=pan, turns=through, shaped=shaped, usual_shaped=usual, sold=label, gap_cm=aim.gap_cm), figures
+
+
+def whole_count(
+    formula: Formula, count: Count, pantry: Pantry, practice: Practice, kit: Kit | None = None, looking_at: int = 0
+) -> Whole:
+    """Reckon the formula, look into its dough, solve the count and look at one of its targets. Raises what `reckon` raises."""
+    kit = kit or Kit()
     reckoned = reckon(formula, practice.starter)
     dough = character(formula, reckoned, pantry, practice)
-    result = solve(formula, count, reckoned)
-    flour_g = result.quantities["flour_g"].value
+    water = dough.gauges["water"].value
+    ground = ground_of(formula, reckoned, kit, water)
+    looking_at = looking_at if looking_at < len(count.targets) else 0
+    result, counter, solution = solved(formula, count, reckoned, ground, looking_at)
+    flour_g, dough_g = (solution.values[name] for name in ("flour_g", "dough_g"))
     rows, ratio = whole_rows(formula, reckoned), flour_g / reckoned.flour_g
+    bowls = mixes(dough_g, ground.bowl_g, stiff=water < STIFF_UNDER and kit.bowl_g is None)
+    figures = mixes_figures(bowls, dough_g) if bowls else {}
+    looked = None
+    if not result.fights:
+        looked, own = _looked(formula, count, counter, solution, result, looking_at)
+        figures |= own
+        batch = batch_of(counter, solution)
+        for n, (limit, state) in enumerate(zip(count.limits, result.limits, strict=True)):
+            if state.need is not None:
+                figures[f"limit.{n}"] = need_figure(limit, state.need, batch, ground)
+    written, made = as_written(formula, reckoned), made_of(counter, solution)
     return Whole(
         formula=reckoned,
         rows=rows,
@@ -82,6 +154,11 @@ def whole_count(formula: Formula, count: Count, pantry: Pantry, practice: Practi
         stage_count_g=tuple(weight_of(stage.bowl_percent, flour_g) for stage in reckoned.stages),
         passing=tuple(_passing(stage, ratio) for stage in reckoned.stages),
         row_count_g=tuple(row.weight_g * ratio for row in rows),
-        written=as_written(formula, reckoned),
-        pan=panned(formula, count, result),
+        beside=tuple(BesideFigures(times(stage, written, made, kit), strengths(stage)) for stage in formula.beside),
+        written_pieces=written.pieces,
+        written_pans=written.pans,
+        mixes=bowls,
+        looking_at=looking_at,
+        looked_at=looked,
+        figures=figures,
     )

@@ -5,24 +5,83 @@ from decimal import Decimal
 
 from sqlalchemy.orm import Session
 
-from pancount.core.count import Count, Pins
+from pancount.core.count import Count, Pins, Target, TargetPins, one_target
 from pancount.core.formula import Beside, BesideKind, Feed, Formula, Line, Stage, StageKind, Usual, with_line
-from pancount.core.pan import RectanglePan, RoundPan
+from pancount.core.kit import Kit
+from pancount.core.limits import Limit
+from pancount.core.pan import (
+    AnyPan,
+    CupTray,
+    Griddle,
+    IronPan,
+    LiddedTin,
+    LoafTin,
+    RectanglePan,
+    RingPan,
+    RoundPan,
+    SheetPan,
+    SquarePan,
+    Stone,
+)
 from pancount.core.pantry import pantry_with
+from pancount.core.shaping import Shaping
 from pancount.core.sheet import Scale
+from pancount.core.shelf import ShelfPan
 from pancount.store.formulas import keep_new, put_on_desk, save_revision
 from pancount.store.kitchens import ONLY_KITCHEN, Settings, open_kitchen
+from pancount.store.pans import add_pan
 from pancount.store.takings import Taking, start_taking
 
 SCALES = Scale(step=Decimal(1), fine_step=Decimal("0.01"), fine_under=Decimal(25))
 """A 1 g scale, and a 0.01 g scale for small amounts."""
 
-RIMMED = RectanglePan(name="Rimmed pan", length_cm=33, width_cm=23, depth_cm=4.6)
-SQUARE_TIN = RectanglePan(name="Square tin", length_cm=28, width_cm=28, depth_cm=5)
-HALF_SHEET = RectanglePan(name="Half sheet", length_cm=46, width_cm=33, depth_cm=2.5)
-BLACK_PAN = RectanglePan(name="Black steel pan", length_cm=40, width_cm=30, depth_cm=3)
-IRON_PAN = RoundPan(name="Iron pan", diameter_cm=30, depth_cm=5)
-LOAF_TIN = RectanglePan(name="Two-pound tin", length_cm=21, width_cm=11, depth_cm=11)
+RIMMED: AnyPan = RectanglePan(name="Rimmed pan", length_cm=33, width_cm=23, depth_cm=4.6)
+SQUARE_TIN = SquarePan(name="Square tin", side_cm=28, base_side_cm=27, depth_cm=5)
+HALF_SHEET = SheetPan(name="Half sheet", length_cm=46, width_cm=33, depth_cm=2.5)
+BLACK_PAN = RectanglePan(name="Black steel pan", length_cm=40, width_cm=30, base_length_cm=39, base_width_cm=29, depth_cm=3)
+IRON_PAN = IronPan(name="Iron pan", diameter_cm=30, base_diameter_cm=26, depth_cm=5)
+LOAF_TIN = LoafTin(
+    name="Two-pound tin", length_cm=22, width_cm=11.5, base_length_cm=20.5, base_width_cm=10.5, depth_cm=11, brim_ml=2510
+)
+LONG_TIN = LoafTin(
+    name="Two-pound tin, long", length_cm=27.5, width_cm=12, base_length_cm=25.5, base_width_cm=10.5, depth_cm=7.5
+)
+GRIDDLE = Griddle(name="Griddle", diameter_cm=25)
+SHELF: tuple[ShelfPan, ...] = (
+    ShelfPan(pan=RIMMED, material="aluminium_light", owned=2),
+    ShelfPan(pan=SQUARE_TIN, material="steel_light", sticks=True),
+    ShelfPan(pan=HALF_SHEET, material="aluminium_light", owned=2),
+    ShelfPan(pan=BLACK_PAN, material="steel_dark", colour="black"),
+    ShelfPan(pan=IRON_PAN, material="cast_iron", colour="black"),
+    ShelfPan(pan=LOAF_TIN, material="steel_light", owned=2, note="The tall one from the market"),
+    ShelfPan(pan=LONG_TIN, material="aluminium_dark", colour="grey"),
+    ShelfPan(pan=LiddedTin(name="Lidded tin", length_cm=33, width_cm=10, depth_cm=10), material="steel_dark", colour="blue"),
+    ShelfPan(
+        pan=RingPan(name="Ring tin", diameter_cm=25, base_diameter_cm=21, hole_cm=7, base_hole_cm=9, depth_cm=9),
+        material="aluminium_dark",
+        sticks=True,
+    ),
+    ShelfPan(pan=CupTray(name="Twelve cups", cups=12, diameter_cm=7, base_diameter_cm=5, depth_cm=3.2), material="silicone"),
+    ShelfPan(pan=RoundPan(name="9 in round", diameter_cm=23.5, depth_cm=5), material="aluminium_light"),
+    ShelfPan(pan=GRIDDLE, material="cast_iron"),
+    ShelfPan(pan=Stone(name="Oven stone", length_cm=38, width_cm=30), material="stone"),
+)
+"""Every shape there is."""
+
+KIT = Kit(
+    bowl_ml=4300,
+    sheet=HALF_SHEET,
+    sheets=2,
+    shelves=2,
+    oven_length_cm=48,
+    oven_width_cm=38,
+    pot_cm=26,
+    pot_ml=6000,
+    griddle=GRIDDLE,
+    fridge_length_cm=50,
+    fridge_width_cm=40,
+    spread_g=1.5,
+)
 
 _PANTRY = pantry_with(())
 
@@ -110,7 +169,7 @@ OTHERS: tuple[tuple[Formula, Count], ...] = (
                 piece_g=1150, pieces_per_pan=1, pans=1, bench_loss=0.015, fill_kind="open_tin", fill=0.46, pan=LOAF_TIN
             ),
         ),
-        Count(pins=Pins(pans=2), pan=LOAF_TIN),
+        one_target(LOAF_TIN, pans=2),
     ),
     (
         Formula(
@@ -155,7 +214,7 @@ OTHERS: tuple[tuple[Formula, Count], ...] = (
             ),
             usual=Usual(piece_g=780, pieces_per_pan=1, pans=1, fill_kind="pan_pizza", fill=0.65, pan=BLACK_PAN),
         ),
-        Count(pan=BLACK_PAN),
+        one_target(BLACK_PAN),
     ),
     (
         Formula(
@@ -180,7 +239,14 @@ OTHERS: tuple[tuple[Formula, Count], ...] = (
                 piece_g=1370, pieces_per_pan=1, pans=1, bench_loss=0.03, fill_kind="focaccia", fill=0.9, pan=HALF_SHEET
             ),
         ),
-        Count(pins=Pins(flour_g=1000, pans=1), pan=HALF_SHEET),
+        # A half sheet, and what is left in the round iron pan.
+        Count(
+            pins=Pins(flour_g=1000),
+            targets=(
+                Target(name="half sheet", pins=TargetPins(pans=1, fill=0.9), pan=HALF_SHEET),
+                Target(name="what is left", pins=TargetPins(pieces=1, pieces_per_pan=1), pan=IRON_PAN),
+            ),
+        ),
     ),
     (
         Formula(
@@ -200,9 +266,11 @@ OTHERS: tuple[tuple[Formula, Count], ...] = (
                 _beside("Topping, brushed on warm", BesideKind.TOPPING, "Butter 30 g", "Garlic 4 g", "Parsley 5 g"),
                 _beside("For the bench", BesideKind.BENCH, "Plain flour 25 g"),
             ),
-            usual=Usual(piece_g=85, pieces_per_pan=1, fill_kind="flatbread"),
+            usual=Usual(
+                piece_g=85, pieces_per_pan=1, fill_kind="flatbread", shaping=Shaping(kind="disc", thickness_cm=0.4)
+            ),
         ),
-        Count(pins=Pins(pieces=10)),
+        one_target(pieces=10),
     ),
     (
         Formula(
@@ -228,9 +296,9 @@ OTHERS: tuple[tuple[Formula, Count], ...] = (
                 _beside("Soda bath", BesideKind.BATH, "Water 2500 g", "Baking soda 125 g"),
                 _beside("Topping", BesideKind.TOPPING, "Coarse salt 12 g"),
             ),
-            usual=Usual(piece_g=85),
+            usual=Usual(piece_g=85, fill_kind="knots_apart", shaping=Shaping(kind="knot", thickness_cm=1.6)),
         ),
-        Count(pins=Pins(divide_g=1290, piece_g=75)),
+        one_target(divide_g=1290, piece_g=75),
     ),
     (
         Formula(
@@ -263,9 +331,11 @@ OTHERS: tuple[tuple[Formula, Count], ...] = (
                 _beside("Honey bath", BesideKind.BATH, "Water 4000 g", "Honey 30 g"),
                 _beside("Topping", BesideKind.TOPPING, "Sesame seeds 30 g"),
             ),
-            usual=Usual(piece_g=110, bench_loss=0.015),
+            usual=Usual(
+                piece_g=110, bench_loss=0.015, fill_kind="bagels_apart", shaping=Shaping(kind="ring", thickness_cm=2.6)
+            ),
         ),
-        Count(pins=Pins(pieces=15)),
+        Count(limits=(Limit(kind="oven", amount=1), Limit(kind="flour", amount=1500))),
     ),
     (
         Formula(
@@ -292,7 +362,7 @@ OTHERS: tuple[tuple[Formula, Count], ...] = (
             ),
             usual=Usual(piece_g=68, pieces_per_pan=16, pans=1, pan=SQUARE_TIN),
         ),
-        Count(pan=SQUARE_TIN),
+        one_target(SQUARE_TIN),
     ),
 )
 
@@ -322,18 +392,20 @@ Method
 
 def fill_demo_kitchen(session: Session) -> bool:
     """Make the demo kitchen, once. True if it was made now."""
-    if not open_kitchen(session, ONLY_KITCHEN, "Weir House kitchen", Settings(scale=SCALES)):
+    if not open_kitchen(session, ONLY_KITCHEN, "Weir House kitchen", Settings(scale=SCALES, kit=KIT)):
         return False
+    for shelved in SHELF:
+        add_pan(session, ONLY_KITCHEN, shelved)
     for formula, count in OTHERS:
         keep_new(session, ONLY_KITCHEN, formula, count, "As first written")
     first = with_line(with_line(BUNS, 1, 3, percent=15.0), 1, 7, percent=0.4)
-    state = keep_new(session, ONLY_KITCHEN, first, Count(pan=RIMMED), "As first written")
+    state = keep_new(session, ONLY_KITCHEN, first, one_target(RIMMED), "As first written")
     for revised, note in (
         (with_line(BUNS, 1, 7, percent=0.4), "Less butter: 15 was greasy"),
         (BUNS, "A little less cardamom"),
     ):
         state = save_revision(session, ONLY_KITCHEN, state.head.id, revised, state.head.latest_number, note)
-    counted = Count(pins=Pins(pieces=24, pans=2), pan=RIMMED)
+    counted = one_target(RIMMED, pieces=24, pans=2)
     put_on_desk(session, ONLY_KITCHEN, state.head.id, BUNS, counted, state.version)
     start_taking(session, ONLY_KITCHEN, Taking(text=CARD))
     return True

@@ -9,7 +9,7 @@ from pancount.core.reckon import reckon
 HEADER = ("stage", "ingredient", "role", "percent_of_flour", "weight_g", "note")
 
 
-def _plain(text: str) -> str:
+def plain_cell(text: str) -> str:
     """Text that a spreadsheet will not take for a calculation."""
     return "'" + text if text[:1] in ("=", "+", "-", "@", "\t") else text
 
@@ -22,9 +22,9 @@ def write_csv(formula: Formula) -> str:
     for stage, figures in zip(formula.stages, reckon(formula).stages, strict=True):
         for line, figure in zip(stage.lines, figures.lines, strict=True):
             amounts = ("", "") if figure.given == "open" else (f"{figure.percent:.6g}", f"{figure.weight_g:.6g}")
-            rows.writerow((_plain(stage.name), _plain(line.name), line.role or "", *amounts, _plain(line.note)))
+            rows.writerow((plain_cell(stage.name), plain_cell(line.name), line.role or "", *amounts, plain_cell(line.note)))
     for beside in formula.beside:
         for line in beside.lines:
             weight = "" if line.weight_g is None else f"{line.weight_g:.6g}"
-            rows.writerow((_plain(beside.name), _plain(line.name), line.role or "", "", weight, _plain(line.note)))
+            rows.writerow((plain_cell(beside.name), plain_cell(line.name), line.role or "", "", weight, plain_cell(line.note)))
     return out.getvalue()

@@ -7,22 +7,23 @@ from pydantic import ValidationError
 
 from pancount.core.base import Frozen
 from pancount.core.count import Count
-from pancount.core.earlier import SCHEMA_NUMBER, brought_up
+from pancount.core.earlier import SCHEMA_NUMBER, brought_up, count_brought_up
 from pancount.core.errors import CoreError, Place
 from pancount.core.formula import Formula, complete
 from pancount.core.reckon import reckon
 from pancount.formats.sentences import sentence
 
-SCHEMA_ID = "urn:pancount:formula:3"
+SCHEMA_ID = "urn:pancount:formula:4"
 
 
 class FormulaFile(Frozen):
     """What stands in a formula file."""
 
     format: Literal["pancount-formula"] = "pancount-formula"
-    version: Literal[1, 2, 3] = 3
+    version: Literal[1, 2, 3, 4] = 4
     """2 added what is kept beside the dough, the steps, and each line's text and band; 3 what each stage is, where it
-    goes, what is held back and boils off, and a starter's hydration. Files of 1 and 2 are brought up as they are read."""
+    goes, what is held back and boils off, and a starter's hydration; 4 several targets, limits, shaping and more shapes of
+    pan. Files of earlier versions are brought up as they are read."""
     formula: Formula
     count: Count = Count()
 
@@ -51,7 +52,10 @@ def _brought_up(found: dict[str, Any]) -> dict[str, Any]:
     for part in ("stages", "beside"):
         if not isinstance(formula.get(part, []), list) or not all(isinstance(x, dict) for x in formula.get(part, [])):
             return found
-    return found | {"formula": brought_up(formula, version)}
+    brought = found | {"formula": brought_up(formula, version)}
+    if isinstance(count := found.get("count"), dict):
+        brought["count"] = count_brought_up(count, version)
+    return brought
 
 
 def read_formula(data: bytes) -> FormulaFile:

@@ -11,8 +11,9 @@ from collections.abc import Iterator
 from html.parser import HTMLParser
 from typing import Any
 
-from pancount.core.count import Count
+from pancount.core.count import Count, Target
 from pancount.core.formula import Formula, Line, everything
+from pancount.core.pan import AnyPan, solid
 from pancount.core.reckon import reckon
 from pancount.core.taking.dough import number_words
 from pancount.core.taking.taken import LONGEST_TEXT
@@ -222,16 +223,22 @@ def _as_supply(line: Line, weight_g: float | None) -> dict[str, Any]:
 
 
 def _made(count: Count) -> str:
-    """What the count's pins say it makes: "24 pieces", "2 pans 33 × 23 cm"."""
-    said = [f"{count.pins.pieces} pieces"] if count.pins.pieces else []
-    if count.pins.pans:
-        pan = count.pan
-        size = ""
-        if pan is not None:
-            size = (
-                f" of {number_words(pan.diameter_cm)} cm round"
-                if pan.shape == "round"
-                else f" of {number_words(pan.length_cm)} × {number_words(pan.width_cm)} cm"
-            )
-        said.append(f"{count.pins.pans} pans{size}")
+    """What the count's pins say it makes: "24 pieces", "2 pans of 33 × 23 cm", one target after the other."""
+    return "; ".join(filter(None, (_target(target) for target in count.targets)))
+
+
+def _target(target: Target) -> str:
+    said = [f"{target.pins.pieces} pieces"] if target.pins.pieces else []
+    if target.pins.pans:
+        said.append(f"{target.pins.pans} pans{_size(target.pan) if target.pan else ''}")
     return ", ".join(said)
+
+
+def _size(pan: AnyPan) -> str:
+    """A pan's size as a recipe gives it: of a sloping one, at the top."""
+    top, form = solid(pan).top, solid(pan).form
+    if form != "rectangle":
+        return f" of {number_words(top[0])} cm round"
+    if pan.shape == "square":
+        return f" of {number_words(top[0])} cm square"
+    return f" of {number_words(top[0])} × {number_words(top[1])} cm"

@@ -1,4 +1,4 @@
-"""The weigh sheet as a PDF, on one page where it fits."""
+"""The weigh sheet as a PDF: a page of A4 or Letter where it fits, or a roll as long as it is."""
 
 from decimal import Decimal
 from functools import cache
@@ -8,15 +8,20 @@ from typing import Literal
 
 from jinja2 import Environment, PackageLoader, StrictUndefined
 
-from pancount.core.pan import RectanglePan, RoundPan
 from pancount.core.sheet import WeighSheet
-from pancount.core.units import LENGTH_UNITS
+from pancount.formats.pan_words import LengthUnit, pan_words, shape_words, turns_words
 
-Paper = Literal["A4", "Letter"]
-LengthUnit = Literal["cm", "in"]
+Paper = Literal["A4", "Letter", "roll"]
 
 ROOMY = 20
 """With more lines and stages than this the sheet is set smaller; from about 40 on it takes more pages."""
+
+ROLL_MM = 80
+"""The width of a receipt printer's roll, of which 72 mm are printed."""
+LONGEST_MM = 5000
+"""A roll is laid out this long first, then cut to what is on it."""
+PX_TO_MM = 25.4 / 96
+"""CSS: 96 px are an inch."""
 
 
 def spaced(number: Decimal | float, places: int | None = None) -> str:
@@ -29,34 +34,25 @@ def spaced(number: Decimal | float, places: int | None = None) -> str:
     return text.replace(",", "\u202f")
 
 
-def pan_words(pan: RectanglePan | RoundPan, unit: LengthUnit) -> str:
-    """A pan's name and inside size in the kitchen's unit.
-
-    >>> pan_words(RoundPan(name="iron pan", diameter_cm=25.4, depth_cm=5), "in")
-    'iron pan, 10 in across'
-    """
-
-    def size(cm: float) -> str:
-        return f"{cm / LENGTH_UNITS[unit]:.1f}".removesuffix(".0")
-
-    if isinstance(pan, RoundPan):
-        measures = f"{size(pan.diameter_cm)} {unit} across"
-    else:
-        measures = f"{size(pan.length_cm)} × {size(pan.width_cm)} {unit}"
-    return ", ".join(filter(None, (pan.name, measures)))
-
-
 @cache
 def _templates() -> Environment:
     environment = Environment(
         loader=PackageLoader("pancount.formats", "templates"), autoescape=True, undefined=StrictUndefined
     )
     environment.filters["spaced"] = spaced
-    environment.globals["pan_words"] = pan_words
+    environment.globals |= {"pan_words": pan_words, "shape_words": shape_words, "turns_words": turns_words}
     return environment
 
 
-def sheet_html(sheet: WeighSheet, *, kitchen: str, edition: str, paper: Paper, length_unit: LengthUnit) -> str:
+def sheet_html(
+    sheet: WeighSheet,
+    *,
+    kitchen: str,
+    edition: str,
+    paper: Paper,
+    length_unit: LengthUnit,
+    roll_mm: float = LONGEST_MM,
+) -> str:
     """The sheet as one HTML page. `edition` says which revision it is."""
     rows = sum(len(stage.lines) + 1 for stage in (*sheet.stages, *sheet.beside))
     return (
@@ -67,10 +63,16 @@ def sheet_html(sheet: WeighSheet, *, kitchen: str, edition: str, paper: Paper, l
             kitchen=kitchen,
             edition=edition,
             paper=paper,
+            page=f"{ROLL_MM}mm {roll_mm:.1f}mm" if paper == "roll" else paper,
             length_unit=length_unit,
-            small=rows > ROOMY,
+            small=rows > ROOMY and paper != "roll",
         )
     )
+
+
+def template_folder() -> str:
+    """Where the templates and their fonts are, for what turns HTML into a PDF."""
+    return str(Path(str(files("pancount.formats"))) / "templates")
 
 
 def sheet_pdf(sheet: WeighSheet, *, kitchen: str, edition: str, paper: Paper, length_unit: LengthUnit) -> bytes:
@@ -78,8 +80,25 @@ def sheet_pdf(sheet: WeighSheet, *, kitchen: str, edition: str, paper: Paper, le
     # Imported here: it takes most of a second, which the start of the application need not wait for.
     from weasyprint import HTML
 
-    base = Path(str(files("pancount.formats"))) / "templates"
-    html = sheet_html(sheet, kitchen=kitchen, edition=edition, paper=paper, length_unit=length_unit)
-    pdf = HTML(string=html, base_url=str(base)).write_pdf()
+    def laid_out(roll_mm: float) -> "HTML":
+        html = sheet_html(
+            sheet, kitchen=kitchen, edition=edition, paper=paper, length_unit=length_unit, roll_mm=roll_mm
+        )
+        return HTML(string=html, base_url=template_folder())
+
+    roll_mm: float = LONGEST_MM
+    if paper == "roll":
+        roll_mm = _height_mm(laid_out(LONGEST_MM))
+    pdf = laid_out(roll_mm).write_pdf()
     assert isinstance(pdf, bytes)  # write_pdf returns None only when given a target
     return pdf
+
+
+def _height_mm(html: "HTML") -> float:  # type: ignore[name-defined]  # noqa: F821  # imported where it is needed
+    """How long a roll must be for what stands on its first page: to the foot of the last thing on it."""
+    [page, *more] = html.render().pages
+    if more:
+        return LONGEST_MM
+    page_box = page._page_box
+    lowest = max((box.position_y + box.height for box in page_box.descendants() if isinstance(getattr(box, "height", None), int | float) and box.element_tag in ("div", "p", "tr", "table")), default=0.0)
+    return float(lowest * PX_TO_MM) + 8

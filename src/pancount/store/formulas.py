@@ -9,7 +9,7 @@ from sqlalchemy.orm import Session
 
 from pancount.core.base import Frozen
 from pancount.core.count import Count
-from pancount.core.earlier import SCHEMA_NUMBER, brought_up
+from pancount.core.earlier import SCHEMA_NUMBER, brought_up, count_brought_up
 from pancount.core.errors import CoreError
 from pancount.core.formula import Formula, complete, everything, without_blank_lines
 from pancount.core.gauges import true_water_percent
@@ -96,7 +96,7 @@ def _state(row: FormulaRow) -> FormulaState:
     return FormulaState(
         head=_head(row),
         formula=_on_desk(row),
-        count=Count.model_validate(row.desk_count),
+        count=Count.model_validate(count_brought_up(row.desk_count, row.desk_schema)),
         base_number=row.desk_base,
         version=row.version,
     )

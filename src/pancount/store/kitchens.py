@@ -6,6 +6,7 @@ from pydantic import Field
 from sqlalchemy.orm import Session
 
 from pancount.core.base import PLAIN, Frozen
+from pancount.core.kit import Kit
 from pancount.core.practice import Practice
 from pancount.core.sheet import Scale
 from pancount.core.taking.habits import Habits
@@ -25,7 +26,8 @@ class Settings(Frozen):
 
     scale: Scale = Scale()
     length_unit: Literal["cm", "in"] = "cm"
-    paper: Literal["A4", "Letter"] = "A4"
+    paper: Literal["A4", "Letter", "roll"] = "A4"
+    kit: Kit = Kit()
     practice: Practice = Practice()
     habits: Habits = Habits()
     columns: dict[Annotated[str, Field(max_length=1000, pattern=PLAIN)], Mapping] = Field({}, max_length=MOST_TABLES)

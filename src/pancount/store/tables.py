@@ -116,3 +116,16 @@ class CupWeighingRow(Base):
     kitchen_id: Mapped[int] = mapped_column(ForeignKey("kitchens.id"), index=True)
     body: Mapped[dict[str, Any]] = mapped_column(JSONB)
     weighed_at: Mapped[datetime] = mapped_column(Moment, server_default=func.now())
+
+
+class PanRow(Base):
+    """A pan on the kitchen's shelf."""
+
+    __tablename__ = "pans"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    kitchen_id: Mapped[int] = mapped_column(ForeignKey("kitchens.id"), index=True)
+    body: Mapped[dict[str, Any]] = mapped_column(JSONB)
+    """The core's ShelfPan."""
+    version: Mapped[int] = mapped_column(default=1)
+    archived_at: Mapped[datetime | None] = mapped_column(Moment)

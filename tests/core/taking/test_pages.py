@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from pancount.core.pan import RectanglePan, RoundPan
+from pancount.core.pan import RectanglePan, RoundPan, SquarePan
 from pancount.core.taking.facts import disagreements, facts
 from pancount.core.taking.pages import classify, makes, title, without_number
 from pancount.core.taking.vocabulary import shipped_names
@@ -111,7 +111,7 @@ def test_headings_say_what_is_kept_out():
         ("Makes two 9-inch pans", None, 2, RoundPan(diameter_cm=22.86, depth_cm=5)),
         ("Yield: one 9 x 13-inch pan of 12 buns", 12, 1, RectanglePan(length_cm=33.02, width_cm=22.86, depth_cm=5)),
         ("Makes a 30 cm round pan", None, 1, RoundPan(diameter_cm=30, depth_cm=5)),
-        ("Makes 1 20 cm square tin", None, 1, RectanglePan(length_cm=20, width_cm=20, depth_cm=5)),
+        ("Makes 1 20 cm square tin", None, 1, SquarePan(side_cm=20, depth_cm=5)),
         ("Ergibt 12 Brötchen", 12, None, None),
         ("Für 2 Bleche", None, 2, None),
         ("Zutaten für 10 Brötchen", 10, None, None),

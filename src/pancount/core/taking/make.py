@@ -1,7 +1,9 @@
 """A taken-in recipe as a formula: stages from its headings, what is kept out beside it, its yield as the first pins."""
 
+from typing import Any
+
 from pancount.core.base import MOST_GRAMS, Band
-from pancount.core.count import Count, Pins
+from pancount.core.count import Count, one_target
 from pancount.core.errors import CoreError
 from pancount.core.formula import Beside, BesideKind, Formula, Line, Role, Span, Stage, Step, Usual
 from pancount.core.measures import measures
@@ -23,7 +25,7 @@ BESIDE: dict[Where, tuple[str, BesideKind]] = {
     "bench": ("For the bench", BesideKind.BENCH),
 }
 """What is kept out of the dough, by where it goes."""
-FILL_OF = {"rectangle": "focaccia", "round": "pan_pizza"}
+FILL_OF = {"rectangle": "focaccia", "square": "focaccia", "round": "pan_pizza"}
 """The fill rule that a whole pan of dough starts from, by its shape."""
 
 
@@ -127,7 +129,7 @@ def _counted(formula: Formula, makes: Makes) -> tuple[Formula, Count]:
     try:
         dough_g = reckon(formula).weight_g
     except CoreError:
-        return formula, Count(pan=makes.pan)
+        return formula, one_target(makes.pan)
     pans = makes.pans or 1
     pieces = makes.pieces or (pans if makes.pan else None)
     usual = Usual(pans=pans)
@@ -136,12 +138,12 @@ def _counted(formula: Formula, makes: Makes) -> tuple[Formula, Count]:
         usual = usual.model_copy(
             update={"piece_g": piece_g, "pieces_per_pan": min(per_pan, 10_000), "pan": makes.pan}
         )
-    pins = Pins(pieces=makes.pieces, pans=makes.pans)
+    pins: dict[str, Any] = {"pieces": makes.pieces, "pans": makes.pans}
     if makes.pan is not None and not makes.pieces:
         usual = usual.model_copy(update={"fill_kind": FILL_OF[makes.pan.shape], "pieces_per_pan": 1})
         # One slab a pan: as thick as the recipe has it, so its flour stays.
-        pins = Pins(pans=pans, pieces_per_pan=1, flour_g=_flour_g(formula))
-    return formula.model_copy(update={"usual": usual}), Count(pins=pins, pan=makes.pan)
+        pins = {"pans": pans, "pieces_per_pan": 1, "flour_g": _flour_g(formula)}
+    return formula.model_copy(update={"usual": usual}), one_target(makes.pan, **pins)
 
 
 def _flour_g(formula: Formula) -> float | None:

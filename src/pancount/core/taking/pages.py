@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from pancount.core.base import Frozen, Words
-from pancount.core.pan import Pan, RectanglePan, RoundPan
+from pancount.core.pan import Pan, RectanglePan, RoundPan, SquarePan
 from pancount.core.stages import BEFORE, kinds
 from pancount.core.taking.amounts import Line, amount, past_about, quantity
 from pancount.core.taking.headings import group, is_part, label, without_all, without_bullet
@@ -380,7 +380,7 @@ def _pan(line: Line, at: int) -> tuple[Pan, int] | None:
         return None
     square = any(t.word in ("square", "quadratisch") for t in line[end : end + 3])
     if square:
-        return RectanglePan(length_cm=round(across, 2), width_cm=round(across, 2), depth_cm=PAN_DEPTH_CM), end
+        return SquarePan(side_cm=round(across, 2), depth_cm=PAN_DEPTH_CM), end
     return RoundPan(diameter_cm=round(across, 2), depth_cm=PAN_DEPTH_CM), end
 
 

@@ -1,0 +1,88 @@
+"""The shelf, and pans held against each other."""
+
+from typing import Annotated
+
+from fastapi import APIRouter, Path, Query
+from pydantic import Field
+
+from pancount.api.desk import KitchenId, SessionOf, may_answer
+from pancount.core.base import Frozen, SomeGrams, Word
+from pancount.core.count import fill_rule
+from pancount.core.pan import Pan
+from pancount.core.shelf import InPan, Measured, ShelfPan, StandIn, Wanted, in_pan, measure, stand_ins
+from pancount.store import pans as store
+from pancount.store.pans import PanState
+
+router = APIRouter(prefix="/api", tags=["pans"])
+
+PanId = Annotated[int, Path(ge=1, le=2**31 - 1)]
+Version = Annotated[int, Field(ge=0, le=2**31 - 1)]
+
+
+class PanChange(Frozen):
+    """A pan as it is to be, resting on the `version` that was read."""
+
+    shelved: ShelfPan
+    version: Version
+
+
+class Holding(Frozen):
+    """The same dough in several pans, the first of which the others are held against."""
+
+    dough_g: SomeGrams
+    fill_kind: Word = "pull_apart_buns"
+    pans: Annotated[tuple[Pan, ...], Field(min_length=1, max_length=6)]
+
+
+@router.get("/pans", responses=may_answer(503))
+def list_pans(session: SessionOf, kitchen: KitchenId, archived: bool = False) -> tuple[PanState, ...]:
+    """The kitchen's pans, or those put away."""
+    return store.list_pans(session, kitchen, archived=archived)
+
+
+@router.post("/pans", status_code=201, responses=may_answer(409, 422, 503))
+def add_pan(shelved: ShelfPan, session: SessionOf, kitchen: KitchenId) -> PanState:
+    """Put a pan on the shelf."""
+    return store.add_pan(session, kitchen, shelved)
+
+
+@router.put("/pans/{pan_id}", responses=may_answer(404, 409, 422, 503))
+def change_pan(body: PanChange, pan_id: PanId, session: SessionOf, kitchen: KitchenId) -> PanState:
+    """Change a pan. 409 where another window changed it since."""
+    return store.change_pan(session, kitchen, pan_id, body.shelved, body.version)
+
+
+@router.put("/pans/{pan_id}/archived", responses=may_answer(404, 422, 503))
+def put_pan_away(archived: bool, pan_id: PanId, session: SessionOf, kitchen: KitchenId) -> PanState:
+    """Put a pan away, or bring it back."""
+    return store.put_away(session, kitchen, pan_id, archived=archived)
+
+
+@router.delete("/pans/{pan_id}", status_code=204, responses=may_answer(404, 409, 422, 503))
+def remove_pan(
+    pan_id: PanId,
+    version: Annotated[int, Query(ge=0, le=2**31 - 1)],
+    session: SessionOf,
+    kitchen: KitchenId,
+) -> None:
+    """Take a pan off the shelf for good. 409 where another window changed it since."""
+    store.remove_pan(session, kitchen, pan_id, version)
+
+
+@router.post("/pans/stand-ins", responses=may_answer(422, 503))
+def find_stand_ins(wanted: Wanted, session: SessionOf, kitchen: KitchenId) -> tuple[StandIn, ...]:
+    """What else on the shelf would take this dough, best first."""
+    return stand_ins(wanted, [(pan.id, pan.shelved) for pan in store.list_pans(session, kitchen)])
+
+
+@router.post("/reckon/pan", responses=may_answer(422))
+async def measure_pan(pan: Pan) -> Measured:
+    """What a pan measures and holds. Keeps nothing."""
+    return measure(pan)
+
+
+@router.post("/reckon/pans", responses=may_answer(422))
+async def hold_pans(body: Holding) -> tuple[InPan, ...]:
+    """The same dough in each of several pans. Keeps nothing."""
+    rule = fill_rule(body.fill_kind)
+    return tuple(in_pan(pan, body.dough_g, rule, body.pans[0]) for pan in body.pans)

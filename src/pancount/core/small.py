@@ -1,0 +1,116 @@
+"""Small weights: what a scale cannot weigh well, how far out it may be, and the cures with their numbers."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from decimal import ROUND_CEILING, Decimal
+
+from pancount.core.rounding import to_step
+
+COARSE = 0.02
+"""A weight that may be out by more than this share of itself is small for its scale. Common practice, no source."""
+
+STEPS_WELL = 25
+"""So many steps are weighed well: half a step is 2 % of them."""
+
+
+@dataclass(frozen=True, slots=True)
+class Dilution:
+    """Weigh `whole` of it into `water`, stir until it is all dissolved, and take `take` of that. In the scale's unit."""
+
+    whole: Decimal
+    water: Decimal
+    take: Decimal
+    water_left: Decimal
+    """What is left to weigh of the formula's own water."""
+
+
+@dataclass(frozen=True, slots=True)
+class SmallWeight:
+    """A line that its scale cannot weigh well, and what would help. Amounts in the scale's unit."""
+
+    name: str
+    amount: Decimal
+    step: Decimal
+    off: float
+    """How far out it may be, as a share of itself: half a step."""
+    finer_step: Decimal | None
+    """The step of a scale that would do; None where it is on the finest kind already."""
+    at_once: Decimal | None
+    """For all mixes together, where that weighs well and there are several."""
+    mixes: int
+    dilution: Dilution | None
+
+
+def _up(amount: Decimal, step: Decimal) -> Decimal:
+    return (amount / step).quantize(Decimal(1), ROUND_CEILING) * step
+
+
+def dilute(amount: float, step: Decimal, water: float, water_step: Decimal) -> Dilution | None:
+    """How to weigh a small amount in part of the formula's own water; None where there is too little of it.
+
+    m times the amount is dissolved in m times some of the water, m a whole number that makes it weigh well; one m-th of
+    that is taken. What is not taken is thrown away, so that m is kept small.
+    """
+    exact, most = Decimal(amount), Decimal(water)
+    if exact <= 0:
+        return None
+    m = max(Decimal(2), (STEPS_WELL * step / exact).quantize(Decimal(1), ROUND_CEILING))
+    part = _up(max(STEPS_WELL * water_step, 9 * exact), water_step)
+    whole = to_step(exact * m, step)
+    if part * 2 > most or whole <= 0:
+        return None
+    into = part * m
+    # What was rounded in weighing is made good in how much is taken.
+    take = to_step((whole + into) * exact / whole, water_step)
+    kept_water = take - exact
+    return Dilution(whole, into, take, to_step(most - kept_water, water_step))
+
+
+FINER = (Decimal("0.1"), Decimal("0.01"), Decimal("0.001"))
+
+
+def small_weight(
+    name: str, amount: float, step: Decimal, mixes: int, water: float, water_step: Decimal, *, dissolves: bool
+) -> SmallWeight | None:
+    """A line that may be out by more than 2 % on its scale; None where it weighs well, or is nothing."""
+    if amount <= 0 or float(step) / 2 / amount <= COARSE:
+        return None
+    finer = next((s for s in FINER if s < step and float(s) / 2 / amount <= COARSE), None)
+    together = amount * mixes
+    at_once = to_step(together, step) if mixes > 1 and float(step) / 2 / together <= COARSE else None
+    return SmallWeight(
+        name=name,
+        amount=to_step(amount, step),
+        step=step,
+        off=float(step) / 2 / amount,
+        finer_step=finer,
+        at_once=at_once,
+        mixes=mixes,
+        dilution=dilute(amount, step, water, water_step) if dissolves else None,
+    )
+
+
+MOST_NAMED = 4
+"""Of the lines a scale is too coarse for, this many are told; the rest are counted."""
+
+
+def told(small: Sequence[SmallWeight], unit: str) -> tuple[str, ...]:
+    """One sentence or two for each small weight, the worst first."""
+    found = []
+    for one in sorted(small, key=lambda s: -s.off)[:MOST_NAMED]:
+        cures = []
+        if one.finer_step is not None:
+            cures.append(f"a scale of {one.finer_step} {unit} would do")
+        if one.at_once is not None:
+            cures.append(f"or weigh it once for all {one.mixes} mixes, {one.at_once:f} {unit}, and share it out")
+        if (d := one.dilution) is not None:
+            cures.append(
+                f"or stir {d.whole:f} {unit} into {d.water:f} {unit} of water, take {d.take:f} {unit} of that "
+                f"and only {d.water_left:f} {unit} of the formula’s water"
+            )
+        cure = ", ".join(cures) or "make a bigger mix"
+        out = f"{min(one.off, 1):.0%}".replace("%", " %")
+        found.append(f"{one.name}: to {one.step.normalize():f} {unit} it may be {out} out. Cure: {cure.removeprefix('or ')}.")
+    if len(small) > MOST_NAMED:
+        found.append(f"And {len(small) - MOST_NAMED} more lines like these.")
+    return tuple(found)
