@@ -3,6 +3,20 @@
 from hypothesis import strategies as st
 
 from pancount.core.formula import Feed, Formula, Line, Role, Stage, StageKind
+from pancount.core.pan import (
+    CupTray,
+    Griddle,
+    IronPan,
+    LiddedTin,
+    LoafTin,
+    RectanglePan,
+    RingPan,
+    RoundPan,
+    SheetPan,
+    SquarePan,
+    Stone,
+    volume_ml,
+)
 from pancount.core.pantry import pantry_with
 from pancount.core.reckon import with_flour_made_up
 
@@ -99,3 +113,37 @@ pins_in_pieces = st.one_of(
     st.fixed_dictionaries({"pans": st.integers(1, 20), "fill": st.floats(0.1, 3), "bench_loss": st.floats(0, 0.4)}),
 )
 """Pins from which dough comes out in whole pieces and full pans."""
+
+sizes = st.floats(4, 60)
+deep = st.floats(1, 15)
+slope = st.floats(0.6, 1)
+
+
+def _sloping(model: type, top: tuple[str, ...], **fixed: st.SearchStrategy) -> st.SearchStrategy:
+    """Pans whose base is a little smaller than their top, some of them measured by water."""
+
+    @st.composite
+    def draw_pan(draw: st.DrawFn):
+        measures = {name: draw(sizes) for name in top}
+        share = draw(slope)
+        measures |= {f"base_{name}": size * share for name, size in measures.items()}
+        pan = model(depth_cm=draw(deep), **measures, **{name: draw(value) for name, value in fixed.items()})
+        return pan.model_copy(update={"brim_ml": draw(st.none() | st.floats(0.8, 1.2).map(lambda s: s * volume_ml(pan)))})
+
+    return draw_pan()
+
+
+pans = st.one_of(
+    _sloping(RectanglePan, ("length_cm", "width_cm")),
+    _sloping(SquarePan, ("side_cm",)),
+    _sloping(RoundPan, ("diameter_cm",)),
+    _sloping(IronPan, ("diameter_cm",)),
+    _sloping(LoafTin, ("length_cm", "width_cm")),
+    _sloping(LiddedTin, ("length_cm", "width_cm")),
+    _sloping(RingPan, ("diameter_cm",), hole_cm=st.floats(0.5, 2)),
+    _sloping(CupTray, ("diameter_cm",), cups=st.integers(1, 24)),
+    st.builds(SheetPan, length_cm=sizes, width_cm=sizes, depth_cm=deep),
+    st.builds(Griddle, diameter_cm=sizes),
+    st.builds(Stone, length_cm=sizes, width_cm=sizes),
+)
+"""A pan of any shape."""

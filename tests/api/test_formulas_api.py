@@ -37,7 +37,7 @@ class TestReckoning:
         whole = first.json()
         assert whole["formula"]["total_percent"] == 163
         assert whole["count"]["quantities"]["pieces.0"] == {"value": 7, "source": "pinned", "relation": None}
-        assert whole["pan"]["layout"]["words"] == "6 around 1"
+        assert whole["looked_at"]["pan"]["layout"]["words"] == "6 around 1"
 
     @pytest.mark.parametrize(
         ("change", "pointer", "code"),
@@ -83,7 +83,9 @@ class TestReckoning:
         for name, worked in whole["count"]["quantities"].items():
             assert words["quantities"][name.partition(".")[0]]["label"]
             if worked["relation"]:
-                assert name in words["relations"][worked["relation"]]["reads"]
+                assert words["relations"][worked["relation"]]["says"]
+                reads = whole["count"]["reads"] | words["relations"][worked["relation"]]["reads"]
+                assert name in reads or name.partition(".")[0] in reads
 
 
 class TestDesk:

@@ -38,7 +38,7 @@ def test_behind(client, state):
         ({"settings": {"scale": {"step": "0"}}}, "/settings/scale/step", "Step must be more than 0."),
         ({"settings": {"scale": {"step": "0.0001"}}}, "/settings/scale/step", "no more than 3 places"),
         ({"settings": {"scale": {"unit": "cups"}}}, "/settings/scale/unit", "Unit must be 'g' or 'oz'."),
-        ({"settings": {"paper": "A5"}}, "/settings/paper", "Paper must be 'A4' or 'Letter'."),
+        ({"settings": {"paper": "A5"}}, "/settings/paper", "Paper must be 'A4', 'Letter' or 'roll'."),
         ({"settings": None}, "/settings", "Settings"),
     ],
 )

@@ -2,7 +2,8 @@
 
 import pytest
 
-from pancount.core.earlier import SCHEMA_NUMBER, STEPS, brought_up
+from pancount.core.count import Count
+from pancount.core.earlier import SCHEMA_NUMBER, STEPS, brought_up, count_brought_up
 from pancount.core.formula import Formula
 from pancount.core.reckon import reckon
 
@@ -38,3 +39,22 @@ def test_the_old_body_is_left_as_it_was():
     """A revision never changes, in memory neither."""
     brought_up(BODY, 1)
     assert "kind" not in BODY["stages"][0]
+
+
+class TestCounts:
+    """Counts as earlier releases kept them, with one target's pins among those of the batch."""
+
+    def test_pins_go_to_the_target(self):
+        """Flour stays with the batch; pieces, pans and the pan go with the target; nothing is lost."""
+        pan = {"shape": "round", "diameter_cm": 30, "depth_cm": 5}
+        old = {"pins": {"flour_g": 1000, "pieces": 24, "pans": None, "fill": 1.2}, "pan": pan, "leave_remainder": True, "leave_gaps": True}
+        count = Count.model_validate(count_brought_up(old, 3))
+        (target,) = count.targets
+        assert (count.pins.flour_g, count.leave_remainder) == (1000, True)
+        assert (target.pins.pieces, target.pins.fill, target.pan.diameter_cm, target.leave_gaps) == (24, 1.2, 30, True)
+
+    def test_an_empty_one_and_one_of_now(self):
+        """Nothing told is nothing pinned; what is of now stays as it is."""
+        assert Count.model_validate(count_brought_up({}, 1)) == Count()
+        now = Count().model_dump(mode="json")
+        assert count_brought_up(now, SCHEMA_NUMBER) == now

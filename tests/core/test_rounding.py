@@ -10,7 +10,8 @@ from conftest import make_formula
 from pancount.core.count import Count, one_target
 from pancount.core.formula import Formula, Line, Role, Stage
 from pancount.core.rounding import apportion, to_step
-from pancount.core.sheet import PinsFight, Scale, weigh_sheet
+from pancount.core.scale import Scale
+from pancount.core.sheet import PinsFight, weigh_sheet
 from strategies import formulas
 
 steps = st.sampled_from([Decimal(s) for s in ("0.01", "0.05", "0.1", "0.125", "0.5", "1", "2", "5")])

@@ -7,7 +7,8 @@ from pancount.core.count import one_target
 from pancount.core.errors import FedTwice, NoSuchStage, StageLoop
 from pancount.core.formula import Feed, Formula, Line, Role, Stage, StageKind, without_blank_lines
 from pancount.core.reckon import reckon
-from pancount.core.sheet import Scale, weigh_sheet
+from pancount.core.scale import Scale
+from pancount.core.sheet import weigh_sheet
 from pancount.core.stages import BEFORE, FERMENTS, beside_named, flow, kinds, kinds_named
 from sheets import adds_up
 from strategies import line_of, mixed_formulas

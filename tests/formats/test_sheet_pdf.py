@@ -8,7 +8,8 @@ from pypdf import PdfReader
 from pancount.core.count import one_target
 from pancount.core.formula import Formula, Line, Role, Stage
 from pancount.core.pan import RectanglePan
-from pancount.core.sheet import Scale, weigh_sheet
+from pancount.core.scale import Scale
+from pancount.core.sheet import weigh_sheet
 from pancount.formats.sheet_pdf import sheet_pdf
 
 PAN = RectanglePan(name="Rimmed pan", length_cm=33, width_cm=23, depth_cm=4.6)

@@ -11,7 +11,7 @@ from conftest import make_formula
 from pancount.core.count import Count, one_target
 from pancount.core.errors import NoFlour, Unnamed
 from pancount.core.formula import Formula, Line, Role, Stage, with_line
-from pancount.core.sheet import Scale
+from pancount.core.scale import Scale
 from pancount.store import formulas as store
 from pancount.store import kitchens, pantry
 from pancount.store.errors import Behind, NotFound

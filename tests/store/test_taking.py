@@ -40,7 +40,7 @@ class TestTakings:
         assert made.head.latest_number == 1
         water = made.formula.stages[0].lines[1]
         assert (water.weight_g, water.written) == (310, "300 g water")
-        assert made.count.pins.pieces == 12
+        assert made.count.targets[0].pins.pieces == 12
         head = takings.get_taking(session, ONLY_KITCHEN, state.head.id).head
         assert head.formula_id == made.head.id
         takings.drop_taking(session, ONLY_KITCHEN, head.id, head.version)

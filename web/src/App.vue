@@ -8,6 +8,7 @@ const kitchen = useKitchenState()
 const PLACES = [
   ['take-in', 'Take in'],
   ['formulas', 'Formulas'],
+  ['pans', 'Pans'],
   ['pantry', 'Pantry'],
 ] as const
 </script>
@@ -19,7 +20,7 @@ const PLACES = [
       Pan Count
     </RouterLink>
     <nav aria-label="Main">
-      <RouterLink v-for="[name, label] in PLACES" :key="name" :to="{ name }" :class="{ here: $route.path.startsWith(`/${name}`) }">{{ label }}</RouterLink>
+      <RouterLink v-for="[name, label] in PLACES" :key="name" :to="{ name }" :class="{ here: $route.path.split('/')[1] === name }">{{ label }}</RouterLink>
     </nav>
     <RouterLink class="kitchen" :to="{ name: 'kitchen' }">{{ kitchen.data.value?.name ?? 'Kitchen' }}</RouterLink>
   </header>

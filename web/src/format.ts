@@ -1,7 +1,7 @@
 /** How numbers are written and read. Nothing is reckoned here but the change of unit. */
-import type { Pan, Reference, Settings } from '@/api/client'
+import type { Derived, Pan, Reference, Settings, Solid } from '@/api/client'
 
-export type Kind = 'g' | 'cm' | 'percent' | 'share' | 'count' | 'fill' | 'size'
+export type Kind = 'g' | 'cm' | 'percent' | 'share' | 'count' | 'fill' | 'size' | Derived['unit']
 
 /** Units as the kitchen set them, with their worth from the server. */
 export interface Units {
@@ -41,8 +41,10 @@ export function worth(kind: Kind, units: Units): number {
 export function unitOf(kind: Kind, units: Units): string {
   if (kind === 'g') return units.weight
   if (kind === 'cm') return units.length
-  return kind === 'percent' || kind === 'share' ? '%' : ''
+  return UNITS[kind] ?? ''
 }
+
+const UNITS: Partial<Record<Kind, string>> = { percent: '%', share: '%', ml: 'ml', cm2: 'cm²', min: 'min', density: 'g/ml' }
 
 /** A value without its unit, as shown. */
 export function shown(value: number, kind: Kind, units: Units, digits?: number): string {
@@ -82,8 +84,29 @@ export function when(iso: string, now = new Date()): string {
   return `${at.getDate()} ${at.toLocaleString('en', { month: 'short' })} ${at.getFullYear()}, ${time}`
 }
 
-/** A pan's inside measures: "33 × 23 cm", "30 cm across". */
+type PanFields = Partial<Record<'length_cm' | 'width_cm' | 'side_cm' | 'diameter_cm' | 'hole_cm' | 'depth_cm' | 'cups', number>>
+
+/** A pan's inside measures at the top: "33 × 23 cm", "30 cm across", "12 cups 7 cm across". */
 export function measures(pan: Pan, units: Units): string {
-  if (pan.shape === 'round') return `${withUnit(pan.diameter_cm, 'cm', units)} across`
-  return `${shown(pan.length_cm, 'cm', units)} × ${withUnit(pan.width_cm, 'cm', units)}`
+  const m = pan as PanFields
+  if (m.diameter_cm !== undefined) {
+    const across = `${withUnit(m.diameter_cm, 'cm', units)} across`
+    if (m.cups !== undefined) return `${m.cups} cups ${across}`
+    return m.hole_cm === undefined ? across : `${across}, hole ${withUnit(m.hole_cm, 'cm', units)}`
+  }
+  const [length = 0, width = 0] = m.side_cm === undefined ? [m.length_cm, m.width_cm] : [m.side_cm, m.side_cm]
+  return `${shown(length, 'cm', units)} × ${withUnit(width, 'cm', units)}`
+}
+
+/** A pan's name and measures in one line. */
+export const panTitle = (pan: Pan, units: Units): string => [pan.name, measures(pan, units)].filter(Boolean).join(', ')
+
+/** What a pan takes up from above: [across, down]. Cups stand in rows. [cm] */
+export function outline(solid: Solid): [number, number] {
+  const [a = 0, b = 0] = solid.top
+  if (solid.count > 1) {
+    const rows = Math.max(1, Math.round(Math.sqrt(solid.count) * 0.8))
+    return [a * 1.2 * Math.ceil(solid.count / rows), a * 1.2 * rows]
+  }
+  return solid.form === 'rectangle' ? [a, b] : [a, a]
 }

@@ -1,7 +1,7 @@
 /** The kitchen, its pantry and the core's reference, shared by all screens. */
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
-import { api, ask, type Known } from '@/api/client'
+import { api, ask, type Kit, type Known } from '@/api/client'
 import type { Units } from '@/format'
 
 export function useReference() {
@@ -22,14 +22,23 @@ export function useIngredients() {
   return computed(() => pantry.data.value?.map((item) => item.ingredient) ?? [])
 }
 
-/** What the kitchen brings to its reckoning: its own ingredients and the schools that it follows. */
+const NO_KIT: Kit = { sheets: 2, shelves: 2, fridge_shelves: 1, spread_g: 2 }
+
+/** What the kitchen brings to its reckoning: its own ingredients, the schools that it follows, and its kit. */
 export function useKnown() {
   const ingredients = useIngredients()
   const kitchen = useKitchenState()
   return computed<Known>(() => ({
     own: ingredients.value.filter((item) => item.own),
     practice: kitchen.data.value?.settings.practice ?? { starter: 'joined', yeast: '3 : 1.2 : 1' },
+    kit: kitchen.data.value?.settings.kit ?? NO_KIT,
+    scale: kitchen.data.value?.settings.scale ?? { unit: 'g', step: '1', fine_under: '25' },
   }))
+}
+
+/** The kitchen's pans, as they stand on the shelf. */
+export function usePans(archived = false) {
+  return useQuery({ queryKey: ['pans', archived], queryFn: () => ask(api.GET('/api/pans', { params: { query: { archived } } })), staleTime: 60_000 })
 }
 
 export function useCups() {

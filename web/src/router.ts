@@ -8,6 +8,7 @@ export const router = createRouter({
     { path: '/formulas/:id(\\d+|new)', name: 'formula', component: () => import('@/screens/formula/FormulaScreen.vue'), meta: { title: 'Formula' } },
     { path: '/formulas/:id(\\d+)/sheet', name: 'sheet', component: () => import('@/screens/sheet/SheetScreen.vue'), meta: { title: 'Weigh sheet' } },
     { path: '/take-in/:id(\\d+)?', name: 'take-in', component: () => import('@/screens/takein/TakeInScreen.vue'), meta: { title: 'Take in' } },
+    { path: '/pans', name: 'pans', component: () => import('@/screens/pans/PansScreen.vue'), meta: { title: 'Pans' } },
     { path: '/pantry', name: 'pantry', component: () => import('@/screens/pantry/PantryScreen.vue'), meta: { title: 'Pantry' } },
     { path: '/kitchen', name: 'kitchen', component: () => import('@/screens/settings/SettingsScreen.vue'), meta: { title: 'Kitchen' } },
     { path: '/:rest(.*)*', component: () => import('@/screens/NotHere.vue'), meta: { title: 'Not here' } },

@@ -21,6 +21,7 @@ from pancount.core.pantry import Allergen, Ingredient, Pantry, pantry_with
 from pancount.core.practice import Practice
 from pancount.core.reckon import with_flour_made_up
 from pancount.core.relations import BATCH, FIGURE_WORDS, LEFT_OVER_SAYS, QUANTITIES, SHARING_SAYS, TARGET
+from pancount.core.scale import Scale
 from pancount.core.selling import SAYS_RULES, Rules
 from pancount.core.shaping import SHAPES, ShapeKind
 from pancount.core.shelf import CommonPan, Material, common_pans, materials
@@ -41,6 +42,7 @@ class Known(Frozen):
     """Ingredients that it added or changed."""
     practice: Practice = Practice()
     kit: Kit = Kit()
+    scale: Scale = Scale()
 
     @property
     def pantry(self) -> Pantry:
@@ -152,7 +154,7 @@ class Reference(Frozen):
 @router.post("/reckon/count", response_model=Whole, responses=may_answer(422))
 async def reckon_count(body: Counting) -> Response:
     """Everything on the formula and count screen. 422 where the formula cannot be reckoned."""
-    whole = whole_count(body.formula, body.count, body.pantry, body.practice, body.kit, body.looking_at)
+    whole = whole_count(body.formula, body.count, body.pantry, body.practice, body.kit, body.looking_at, body.scale)
     # Written out by the model itself: asked for with every key pressed, and a fifth of the time of going by dicts.
     return Response(whole.model_dump_json(), media_type="application/json")
 

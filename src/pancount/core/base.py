@@ -28,8 +28,8 @@ Grams = Annotated[float, Field(ge=0, le=MOST_GRAMS)]
 """A weight, 0 to 10 000 000. [g]"""
 SomeGrams = Annotated[float, Field(gt=0, le=10_000_000)]
 """A weight above nothing. [g]"""
-Centimetres = Annotated[float, Field(gt=0, le=1_000)]
-"""An inside measure of a pan, above 0 up to 1 000. [cm]"""
+Centimetres = Annotated[float, Field(ge=0.01, le=1_000)]
+"""A measure of a pan or a piece, from a tenth of a millimetre up to 1 000. [cm]"""
 
 
 class Band(Frozen):

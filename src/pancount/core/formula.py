@@ -162,7 +162,7 @@ class Usual(Frozen):
     """What baking takes, where it was measured; None takes the middle of the usual band."""
     gap_cm: Annotated[float, Field(ge=0, le=100)] | None = None
     """Between pieces that lie apart, baked; None takes what is usual for `fill_kind`. [cm]"""
-    bake_min: Annotated[float, Field(gt=0, le=10_000)] | None = None
+    bake_min: Annotated[float, Field(ge=0.1, le=10_000)] | None = None
     """How long one load is in the heat; None takes what is usual for `fill_kind`. [min]"""
     shaping: Shaping = Shaping()
 

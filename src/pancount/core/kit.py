@@ -4,7 +4,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from pancount.core.base import Centimetres, Frozen, SomeGrams
+from pancount.core.base import Centimetres, Frozen
 from pancount.core.pan import Griddle, SheetPan
 
 BOWL_G_PER_ML = 0.37
@@ -21,9 +21,9 @@ POT_GAP_CM = 1.0
 class Kit(Frozen):
     """The kitchen's kit. What is not known is None, and limits nothing."""
 
-    bowl_ml: Annotated[float, Field(gt=0, le=1_000_000)] | None = None
+    bowl_ml: Annotated[float, Field(ge=1, le=1_000_000)] | None = None
     """What the mixer's bowl holds to the brim."""
-    bowl_g: SomeGrams | None = None
+    bowl_g: Annotated[float, Field(ge=1, le=10_000_000)] | None = None
     """The most dough it mixes well, where the baker knows; that beats what its size says."""
     sheet: SheetPan | None = None
     sheets: Annotated[int, Field(ge=1, le=200)] = 2
@@ -35,7 +35,7 @@ class Kit(Frozen):
     """One oven shelf, for pans beside each other."""
     pot_cm: Centimetres | None = None
     """The bath pot's inside diameter."""
-    pot_ml: Annotated[float, Field(gt=0, le=1_000_000)] | None = None
+    pot_ml: Annotated[float, Field(ge=1, le=1_000_000)] | None = None
     """What the pot holds to the brim."""
     griddle: Griddle | None = None
     fridge_length_cm: Centimetres | None = None

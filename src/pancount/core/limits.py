@@ -23,11 +23,11 @@ class Limit(Frozen):
     """At most this much."""
 
     kind: LimitKind
-    amount: Annotated[float, Field(gt=0, le=10_000_000)]
+    amount: Annotated[float, Field(ge=0.001, le=10_000_000)]
     """Grams of flour or of an ingredient, or how many of `each_g`; mixes in the bowl; loads of the oven, the pot or the
     griddle; times the fridge shelf is filled; minutes until the last load must be out."""
     ingredient: Name = ""
-    each_g: Annotated[float, Field(gt=0, le=10_000_000)] | None = None
+    each_g: Annotated[float, Field(ge=0.001, le=10_000_000)] | None = None
     """What one is worth, where it is counted: an egg, a packet. [g]"""
 
 
@@ -82,7 +82,7 @@ def lies_free(pan: AnyPan | None) -> bool:
     return pan is None or isinstance(pan, SheetPan | Stone | Griddle)
 
 
-def outline_cm(pan: AnyPan) -> tuple[float, float]:
+def outline_cm(pan: AnyPan) -> tuple[float, ...]:
     """The room a pan takes on a shelf: its top, with nothing for the rim. [cm]"""
     found = solid(pan)
     if found.form == "rectangle":

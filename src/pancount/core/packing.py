@@ -142,7 +142,8 @@ def pack(pan: AnyPan, across_cm: float, gap_cm: float) -> Packing:
     if found.count > 1:
         return _cups(found, across_cm, gap_cm)
     if found.form == "rectangle":
-        return _rectangle(*found.base, across_cm, gap_cm)
+        length, width = found.base
+        return _rectangle(length, width, across_cm, gap_cm)
     return _disc(found.base[0], across_cm, gap_cm)
 
 
@@ -150,7 +151,7 @@ MOST_BLOCKS = 50
 """A first block of more pans than this along a shelf is not tried."""
 
 
-def fit_rectangles(shelf: tuple[float, float], pan: tuple[float, float]) -> int:
+def fit_rectangles(shelf: tuple[float, ...], pan: tuple[float, ...]) -> int:
     """How many pans fit on a shelf beside each other, all turned the same way, or in two blocks turned to each other.
 
     >>> fit_rectangles((40, 33), (33, 23)), fit_rectangles((60, 40), (33, 23))

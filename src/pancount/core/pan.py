@@ -24,7 +24,7 @@ RISE = 2.0
 OVEN_SPRING = 1.25
 """Volume as baked over volume as it goes into the oven. Common practice, no source."""
 
-Millilitres = Annotated[float, Field(gt=0, le=1_000_000)]
+Millilitres = Annotated[float, Field(ge=0.01, le=1_000_000)]
 
 
 class _Named(Frozen):
@@ -183,14 +183,14 @@ class Solid:
     """`count` like hollows, each a straight blend from its base to its top: rectangles, discs, or discs with a hole. [cm]"""
 
     form: Literal["rectangle", "disc", "ring"]
-    top: tuple[float, float]
+    top: tuple[float, ...]
     """Length and width; diameter twice; or outer diameter and hole."""
-    base: tuple[float, float]
+    base: tuple[float, ...]
     depth_cm: float
     """0 for what has no sides."""
     count: int = 1
 
-    def section(self, share: float) -> tuple[float, float]:
+    def section(self, share: float) -> tuple[float, ...]:
         """The measures at a share of the depth, 0 at the base and 1 at the brim. Above the brim they stay."""
         share = min(share, 1.0)
         (a, b), (c, d) = self.base, self.top
@@ -349,11 +349,3 @@ def dome_diameter_cm(piece_g: float, rise: float = 1.0) -> float:
     8.9
     """
     return cbrt(12 * piece_g / DOUGH_G_PER_ML * rise / pi)
-
-
-def scaled(pan: AnyPan, by: float) -> AnyPan:
-    """The same shape with every measure multiplied; what was measured by water goes with the cube."""
-    changes = {k: v * by for k, v in pan.__dict__.items() if k.endswith("_cm") and v is not None}
-    if (water := measured_ml(pan)) is not None:
-        changes["brim_ml"] = water * by**3
-    return type(pan).model_validate({**pan.model_dump(), **changes})

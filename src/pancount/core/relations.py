@@ -36,7 +36,9 @@ QUANTITIES: dict[str, tuple[str, str]] = {
 }
 """Every quantity: its name on screen and what it is measured in. `fill` and `pan_size` follow the fill rule."""
 
-RANGES: dict[str, tuple[float, float]] = {"take_g": (0.0, inf), "bake_loss": (0.0, 0.4999)}
+RANGES: dict[str, tuple[float, float]] = dict.fromkeys(("take_g", "piece_g", "fill", "baked_g", "flour_g", "dough_g", "divide_g"), (0.0, inf)) | {
+    "bake_loss": (0.0, 0.4999)
+}
 """What a worked-out quantity may be at all; outside of it, the pins it rests on cannot hold together."""
 
 
@@ -58,13 +60,17 @@ def bare(name: str) -> str:
     return name.partition(".")[0]
 
 
+MOST_WHOLE = 1e15
+"""More than this is as good as without end; a whole number of it still counts exactly."""
+
+
 def whole(value: float) -> int:
     """The whole number in `value`, forgiving the last digits of floating point.
 
     >>> whole(23.9999999999), whole(17.2)
     (24, 17)
     """
-    return floor(value * (1 + NOISE) + 1e-9)
+    return floor(min(value * (1 + NOISE) + 1e-9, MOST_WHOLE))
 
 
 def same(a: float, b: float) -> bool:

@@ -2,52 +2,27 @@
 
 from collections.abc import Iterable, Sequence
 from decimal import Decimal
-from typing import Annotated, Literal
-
-from pydantic import Field, WithJsonSchema
+from typing import Literal
 
 from pancount.core.base import Frozen
 from pancount.core.beside import Made, as_written, made_of, times
 from pancount.core.count import Count, CountResult, Load
 from pancount.core.errors import PinsFight
-from pancount.core.formula import Formula, Line, Role
+from pancount.core.formula import Formula, Line
 from pancount.core.kit import STIFF_UNDER, Kit
 from pancount.core.loads import Turns, mixes, turns
 from pancount.core.pan import Pan
 from pancount.core.reckon import Note, Reckoned, School, reckon, weight_of
 from pancount.core.relations import QUANTITIES, bare, of
 from pancount.core.rounding import apportion, to_step
+from pancount.core.scale import Printed, Scale
 from pancount.core.selling import sold
 from pancount.core.shaping import Shaped, shape
-from pancount.core.small import SmallWeight, small_weight, told
+from pancount.core.small import SmallWeight, small_weights, told
 from pancount.core.solve import ground_of, solved
 from pancount.core.solver import Counter
 from pancount.core.stages import MORE_THAN_ALL, flow, stage_name
 from pancount.core.units import WEIGHT_UNITS
-
-AS_TEXT = WithJsonSchema({"type": "string", "pattern": r"^\d{1,12}(\.\d{1,3})?$"})
-"""Decimals go out as text, so that no reader turns them into binary fractions."""
-
-Printed = Annotated[Decimal, AS_TEXT]
-Step = Annotated[Decimal, Field(gt=0, le=1000, decimal_places=3), AS_TEXT]
-
-
-class Scale(Frozen):
-    """The kitchen's scales: what they show, in which step, and a finer one for small amounts, if there is one."""
-
-    unit: Literal["g", "oz"] = "g"
-    step: Step = Decimal(1)
-    """Smallest step of the main scale, in `unit`."""
-    fine_step: Step | None = None
-    """Smallest step of the fine scale, in `unit`; None where there is none."""
-    fine_under: Annotated[Decimal, Field(ge=0, le=1000, decimal_places=3), AS_TEXT] = Decimal(25)
-    """Amounts under this go on the fine scale, in `unit`. Under 25, a step of 1 may round by more than 2 %."""
-
-    def step_for(self, amount: float) -> Decimal:
-        """The step of the scale that an amount in `unit` is weighed on."""
-        if self.fine_step is not None and amount < float(self.fine_under):
-            return min(self.fine_step, self.step)
-        return self.step
 
 
 class SheetLine(Frozen):
@@ -250,27 +225,6 @@ def refuse_fights(result: CountResult, targets: int) -> None:
         raise PinsFight(f"These pins cannot all hold: {names}. Let one go on the count, then print.", ("pins",))
 
 
-DISSOLVES = frozenset({Role.LEAVEN, Role.SALT, Role.SUGAR})
-"""What can be weighed in water: yeast, salt, sugar."""
-
-
-def _small(
-    formula: Formula, exact: Sequence[float], steps: Sequence[Decimal], scale: Scale, mixes_: int
-) -> tuple[SmallWeight, ...]:
-    """Lines of the dough that their scale cannot weigh well; what dissolves may be weighed in its own stage's water."""
-    found, amounts = [], iter(zip(exact, steps, strict=True))
-    for stage in formula.stages:
-        own = [(line, *next(amounts)) for line in stage.lines]
-        water = sum(amount for line, amount, _ in own if line.role is Role.LIQUID and "water" in line.name.casefold())
-        for line, amount, step in own:
-            small = small_weight(
-                line.name, amount, step, mixes_, water, scale.step, dissolves=line.role in DISSOLVES and bool(water)
-            )
-            if small is not None:
-                found.append(small)
-    return tuple(sorted(found, key=lambda one: -one.off))
-
-
 def _targets(formula: Formula, count: Count, result: CountResult, counter: Counter, scale: Scale) -> tuple[SheetTarget, ...]:
     values = {name: worked.value for name, worked in result.quantities.items()}
     unit_g, found = WEIGHT_UNITS[scale.unit], []
@@ -340,7 +294,7 @@ def weigh_sheet(
     kept = sum((stage.kept_back or Decimal(0) for stage in stages), Decimal(0))
     lost = sum((stage.boiled_off or Decimal(0) for stage in stages), Decimal(0))
     made_up = sum((one.made_up or Decimal(0) for stage in stages for one in stage.fed), Decimal(0))
-    small = _small(formula, exact, steps, scale, number)
+    small = small_weights(formula, reckoned, flour_g, scale, number)
     return WeighSheet(
         name=formula.name,
         unit=scale.unit,

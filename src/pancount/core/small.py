@@ -4,7 +4,11 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from decimal import ROUND_CEILING, Decimal
 
+from pancount.core.formula import Formula, Role
+from pancount.core.reckon import Reckoned, weight_of
 from pancount.core.rounding import to_step
+from pancount.core.scale import Printed, Scale
+from pancount.core.units import WEIGHT_UNITS
 
 COARSE = 0.02
 """A weight that may be out by more than this share of itself is small for its scale. Common practice, no source."""
@@ -17,10 +21,10 @@ STEPS_WELL = 25
 class Dilution:
     """Weigh `whole` of it into `water`, stir until it is all dissolved, and take `take` of that. In the scale's unit."""
 
-    whole: Decimal
-    water: Decimal
-    take: Decimal
-    water_left: Decimal
+    whole: Printed
+    water: Printed
+    take: Printed
+    water_left: Printed
     """What is left to weigh of the formula's own water."""
 
 
@@ -29,13 +33,13 @@ class SmallWeight:
     """A line that its scale cannot weigh well, and what would help. Amounts in the scale's unit."""
 
     name: str
-    amount: Decimal
-    step: Decimal
+    amount: Printed
+    step: Printed
     off: float
     """How far out it may be, as a share of itself: half a step."""
-    finer_step: Decimal | None
+    finer_step: Printed | None
     """The step of a scale that would do; None where it is on the finest kind already."""
-    at_once: Decimal | None
+    at_once: Printed | None
     """For all mixes together, where that weighs well and there are several."""
     mixes: int
     dilution: Dilution | None
@@ -88,6 +92,31 @@ def small_weight(
         mixes=mixes,
         dilution=dilute(amount, step, water, water_step) if dissolves else None,
     )
+
+
+DISSOLVES = frozenset({Role.LEAVEN, Role.SALT, Role.SUGAR})
+"""What can be weighed in water: yeast, salt, sugar."""
+
+
+def small_weights(
+    formula: Formula, reckoned: Reckoned, flour_g: float, scale: Scale, mixes: int
+) -> tuple[SmallWeight, ...]:
+    """Lines of one mix on `flour_g` that their scale cannot weigh well, the worst first.
+
+    What dissolves may be weighed in its own stage's water.
+    """
+    unit_g, found = WEIGHT_UNITS[scale.unit], []
+    for stage, figures in zip(formula.stages, reckoned.stages, strict=True):
+        amounts = [weight_of(figure.percent, flour_g) / unit_g for figure in figures.lines]
+        own = list(zip(stage.lines, amounts, strict=True))
+        water = sum(amount for line, amount in own if line.role is Role.LIQUID and "water" in line.name.casefold())
+        for line, amount in own:
+            dissolves = line.role in DISSOLVES and bool(water)
+            step = scale.step_for(amount)
+            small = small_weight(line.name, amount, step, mixes, water, scale.step, dissolves=dissolves)
+            if small is not None:
+                found.append(small)
+    return tuple(sorted(found, key=lambda one: -one.off))
 
 
 MOST_NAMED = 4

@@ -54,7 +54,10 @@ class Solution:
             self._waiting = still
 
     def _give(self, relation: Bound, name: str) -> None:
-        value = relation.ways[name](self.values)
+        try:
+            value = relation.ways[name](self.values)
+        except ZeroDivisionError:  # shared among no pieces at all: only where other pins leave none
+            value = -1.0
         low, high = RANGES.get(bare(name), (-inf, inf))
         if not low <= value <= high:
             self.broken.append(relation)

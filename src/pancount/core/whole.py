@@ -20,8 +20,10 @@ from pancount.core.reckon import Reckoned, ReckonedStage, reckon, weight_of
 from pancount.core.relations import of
 from pancount.core.remarks import Remark, remarks
 from pancount.core.rows import Row, whole_rows
+from pancount.core.scale import Scale
 from pancount.core.selling import Sold, sold
 from pancount.core.shaping import Shaped, shape, shaped_figures
+from pancount.core.small import SmallWeight, small_weights
 from pancount.core.solve import batch_of, ground_of, solved
 from pancount.core.solver import Counter, Solution
 
@@ -93,6 +95,8 @@ class Whole(Frozen):
     written_pans: float
     """What the dough as written makes of the formula's usual pieces and pans."""
     mixes: Mixes | None
+    small: tuple[SmallWeight, ...]
+    """What the kitchen's scale cannot weigh well in one mix."""
     looking_at: int
     looked_at: Looked | None
     """The target that is looked at; None while pins fight."""
@@ -120,7 +124,13 @@ def _looked(
 
 
 def whole_count(
-    formula: Formula, count: Count, pantry: Pantry, practice: Practice, kit: Kit | None = None, looking_at: int = 0
+    formula: Formula,
+    count: Count,
+    pantry: Pantry,
+    practice: Practice,
+    kit: Kit | None = None,
+    looking_at: int = 0,
+    scale: Scale | None = None,
 ) -> Whole:
     """Reckon the formula, look into its dough, solve the count and look at one of its targets. Raises what `reckon` raises."""
     kit = kit or Kit()
@@ -158,6 +168,7 @@ def whole_count(
         written_pieces=written.pieces,
         written_pans=written.pans,
         mixes=bowls,
+        small=small_weights(formula, reckoned, flour_g / (bowls.mixes if bowls else 1), scale or Scale(), bowls.mixes if bowls else 1),
         looking_at=looking_at,
         looked_at=looked,
         figures=figures,

@@ -24,8 +24,8 @@ from pancount.core.pan import (
     Stone,
 )
 from pancount.core.pantry import pantry_with
+from pancount.core.scale import Scale
 from pancount.core.shaping import Shaping
-from pancount.core.sheet import Scale
 from pancount.core.shelf import ShelfPan
 from pancount.store.formulas import keep_new, put_on_desk, save_revision
 from pancount.store.kitchens import ONLY_KITCHEN, Settings, open_kitchen

@@ -56,12 +56,15 @@ def shape_words(shaped: Shaped, unit: LengthUnit) -> str:
     return f"{rope}{', knotted' if shaped.kind == 'knot' else ''}"
 
 
+HOLDS = {"oven": "on each sheet", "pot": "in the pot", "griddle": "on the griddle", "fridge": "on each sheet"}
+
+
 def turns_words(turns: Turns) -> str:
     """How pieces go through the oven, the pot, the griddle or the fridge."""
     where = {"oven": "Oven", "pot": "Pot", "griddle": "Griddle", "fridge": "Fridge"}[turns.through]
     loads = f"{turns.loads} {'load' if turns.loads == 1 else 'loads'} of up to {turns.per_load}"
     if turns.packing is not None:
-        loads += f" ({turns.per_holder} on each {'sheet' if turns.through in ('oven', 'fridge') else turns.through}, {turns.packing.words})"
+        loads += f" ({turns.per_holder} {HOLDS[turns.through]}, {turns.packing.words})"
     if turns.wait_min:
         loads += f"; the last waits {turns.wait_min:.0f} min"
     return f"{where}: {loads}"

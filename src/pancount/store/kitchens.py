@@ -8,7 +8,7 @@ from sqlalchemy.orm import Session
 from pancount.core.base import PLAIN, Frozen
 from pancount.core.kit import Kit
 from pancount.core.practice import Practice
-from pancount.core.sheet import Scale
+from pancount.core.scale import Scale
 from pancount.core.taking.habits import Habits
 from pancount.core.taking.taken import Mapping
 from pancount.store.errors import Behind, NotFound

@@ -8,7 +8,7 @@ from pancount.core.base import Band
 from pancount.core.formula import Role
 from pancount.core.measures import System, measures
 from pancount.core.pantry import Ingredient, MeasureWeight, pantry
-from pancount.core.sheet import Scale
+from pancount.core.scale import Scale
 from pancount.core.taking.habits import CupWeighing, Habits, Kitchen, own_band, questions
 from pancount.core.taking.lines import read_line
 from pancount.core.taking.weigh import weigh

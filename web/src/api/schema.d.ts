@@ -128,6 +128,134 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Pans
+         * @description The kitchen's pans, or those put away.
+         */
+        get: operations["list_pans"];
+        put?: never;
+        /**
+         * Add Pan
+         * @description Put a pan on the shelf.
+         */
+        post: operations["add_pan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pans/{pan_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Pan
+         * @description Change a pan. 409 where another window changed it since.
+         */
+        put: operations["change_pan"];
+        post?: never;
+        /**
+         * Remove Pan
+         * @description Take a pan off the shelf for good. 409 where another window changed it since.
+         */
+        delete: operations["remove_pan"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pans/{pan_id}/archived": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Pan Away
+         * @description Put a pan away, or bring it back.
+         */
+        put: operations["put_pan_away"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pans/stand-ins": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Find Stand Ins
+         * @description What else on the shelf would take this dough, best first.
+         */
+        post: operations["find_stand_ins"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reckon/pan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Measure Pan
+         * @description What a pan measures and holds. Keeps nothing.
+         */
+        post: operations["measure_pan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reckon/pans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hold Pans
+         * @description The same dough in each of several pans. Keeps nothing.
+         */
+        post: operations["hold_pans"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pantry": {
         parameters: {
             query?: never;
@@ -573,9 +701,69 @@ export interface paths {
         };
         /**
          * Get Sheet Pdf
-         * @description The weigh sheet as a PDF on the kitchen's paper.
+         * @description The weigh sheet as a PDF, on the kitchen's paper or another.
          */
         get: operations["get_sheet_pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/formulas/{formula_id}/sheet.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Sheet Csv
+         * @description The weigh sheet as CSV.
+         */
+        get: operations["get_sheet_csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/formulas/{formula_id}/count.ods": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Count Ods
+         * @description The count as a spreadsheet that reckons on.
+         */
+        get: operations["get_count_ods"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/formulas/{formula_id}/ruler.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Ruler
+         * @description A ruler at true size for a target's shape.
+         */
+        get: operations["get_ruler"];
         put?: never;
         post?: never;
         delete?: never;
@@ -740,10 +928,25 @@ export interface components {
             /** Serves */
             serves?: number | null;
             /**
+             * Border Cm
+             * @default 1
+             */
+            border_cm: number;
+            /**
              * Lines
              * @default []
              */
             lines: components["schemas"]["Line"][];
+        };
+        /**
+         * BesideFigures
+         * @description Something beside the dough in this count: its written weights times this, and how strong a bath it is.
+         */
+        BesideFigures: {
+            /** Times */
+            times: number;
+            /** Strengths */
+            strengths: components["schemas"]["Strength"][];
         };
         /**
          * BesideKind
@@ -765,7 +968,7 @@ export interface components {
              * Per
              * @enum {string}
              */
-            per: "pieces" | "pans" | "dough" | "bath";
+            per: "pieces" | "surface" | "area" | "inside" | "dough" | "pot";
             /** Caution */
             caution: string;
             /** Source */
@@ -844,6 +1047,23 @@ export interface components {
              *     }
              */
             practice: components["schemas"]["Practice"];
+            /**
+             * @default {
+             *       "sheets": 2,
+             *       "shelves": 2,
+             *       "fridge_shelves": 1,
+             *       "spread_g": 2
+             *     }
+             */
+            kit: components["schemas"]["Kit"];
+            /**
+             * @default {
+             *       "unit": "g",
+             *       "step": "1",
+             *       "fine_under": "25"
+             *     }
+             */
+            scale: components["schemas"]["Scale"];
             formula: components["schemas"]["Formula"];
             /** Change */
             change: components["schemas"]["MoveIn"] | components["schemas"]["MoveOut"] | components["schemas"]["FeedStage"] | components["schemas"]["KeepBack"] | components["schemas"]["Cooked"] | components["schemas"]["SetRow"] | components["schemas"]["SetShown"] | components["schemas"]["AimAt"] | components["schemas"]["SwapOne"] | components["schemas"]["FreeOf"] | components["schemas"]["Bring"];
@@ -866,14 +1086,18 @@ export interface components {
         };
         /**
          * Choice
-         * @description One way to deal with what does not come out whole: the count to take, and what it comes to.
+         * @description One way to deal with what does not come out whole, or to bake a little more: the count to take, and what it comes to.
+         *
+         *     `target` is the one it is about; `values` are by full name.
          */
         Choice: {
             /**
              * Kind
              * @enum {string}
              */
-            kind: "leave_remainder" | "heavier" | "lighter" | "less_dough" | "more_dough" | "leave_gaps" | "spread" | "fill_lighter" | "fill_more" | "fewer_heavier" | "fewer_less";
+            kind: "leave_remainder" | "heavier" | "lighter" | "less_dough" | "more_dough" | "shared" | "leave_gaps" | "spread" | "fill_lighter" | "fill_more" | "fewer_heavier" | "fewer_less" | "dozen" | "spare";
+            /** Target */
+            target: number;
             count: components["schemas"]["Count"];
             /** Values */
             values: {
@@ -883,6 +1107,16 @@ export interface components {
             flour_change_g: number;
             /** Piece Change G */
             piece_change_g: number;
+        };
+        /**
+         * CommonPan
+         * @description A size to start from.
+         */
+        CommonPan: {
+            /** Pan */
+            pan: components["schemas"]["RectanglePan"] | components["schemas"]["SquarePan"] | components["schemas"]["RoundPan"] | components["schemas"]["IronPan"] | components["schemas"]["LoafTin"] | components["schemas"]["LiddedTin"] | components["schemas"]["RingPan"] | components["schemas"]["CupTray"] | components["schemas"]["SheetPan"] | components["schemas"]["Griddle"] | components["schemas"]["Stone"];
+            /** Source */
+            source: string;
         };
         /**
          * Compared
@@ -962,6 +1196,23 @@ export interface components {
              *     }
              */
             practice: components["schemas"]["Practice"];
+            /**
+             * @default {
+             *       "sheets": 2,
+             *       "shelves": 2,
+             *       "fridge_shelves": 1,
+             *       "spread_g": 2
+             *     }
+             */
+            kit: components["schemas"]["Kit"];
+            /**
+             * @default {
+             *       "unit": "g",
+             *       "step": "1",
+             *       "fine_under": "25"
+             *     }
+             */
+            scale: components["schemas"]["Scale"];
             ours: components["schemas"]["Formula"];
             theirs: components["schemas"]["Formula"];
             /**
@@ -1037,23 +1288,38 @@ export interface components {
         };
         /**
          * Count
-         * @description A baker's count: the pins, the pan, and what was decided about what is left over.
+         * @description A baker's count.
          */
         Count: {
             /** @default {} */
             pins: components["schemas"]["Pins"];
-            /** Pan */
-            pan?: (components["schemas"]["RectanglePan"] | components["schemas"]["RoundPan"]) | null;
+            /**
+             * Targets
+             * @default [
+             *       {
+             *         "name": "",
+             *         "pins": {},
+             *         "leave_gaps": false
+             *       }
+             *     ]
+             */
+            targets: components["schemas"]["Target"][];
+            /**
+             * Limits
+             * @default []
+             */
+            limits: components["schemas"]["Limit"][];
             /**
              * Leave Remainder
              * @default false
              */
             leave_remainder: boolean;
             /**
-             * Leave Gaps
-             * @default false
+             * Rules
+             * @default EU
+             * @enum {string}
              */
-            leave_gaps: boolean;
+            rules: "EU" | "US";
         };
         /**
          * CountResult
@@ -1064,12 +1330,36 @@ export interface components {
             quantities: {
                 [key: string]: components["schemas"]["Worked"];
             };
+            /** Reads */
+            reads: {
+                [key: string]: string;
+            };
             /** Fights */
             fights: components["schemas"]["Fight"][];
             /** Choices */
             choices: components["schemas"]["Choice"][];
+            /** Extras */
+            extras: components["schemas"]["Choice"][];
             /** Loads */
-            loads: components["schemas"]["Load"][];
+            loads: components["schemas"]["Load"][][];
+            /** Limits */
+            limits: components["schemas"]["LimitState"][];
+        };
+        /**
+         * Counted
+         * @description What is counted rather than weighed, and what one is worth. [g]
+         */
+        Counted: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Ingredient */
+            ingredient: string;
+            /** Each G */
+            each_g: number;
+            /** Source */
+            source: string;
         };
         /**
          * Counting
@@ -1088,15 +1378,71 @@ export interface components {
              *     }
              */
             practice: components["schemas"]["Practice"];
+            /**
+             * @default {
+             *       "sheets": 2,
+             *       "shelves": 2,
+             *       "fridge_shelves": 1,
+             *       "spread_g": 2
+             *     }
+             */
+            kit: components["schemas"]["Kit"];
+            /**
+             * @default {
+             *       "unit": "g",
+             *       "step": "1",
+             *       "fine_under": "25"
+             *     }
+             */
+            scale: components["schemas"]["Scale"];
             formula: components["schemas"]["Formula"];
             /**
              * @default {
              *       "pins": {},
+             *       "targets": [
+             *         {
+             *           "leave_gaps": false,
+             *           "name": "",
+             *           "pins": {}
+             *         }
+             *       ],
+             *       "limits": [],
              *       "leave_remainder": false,
-             *       "leave_gaps": false
+             *       "rules": "EU"
              *     }
              */
             count: components["schemas"]["Count"];
+            /**
+             * Looking At
+             * @default 0
+             */
+            looking_at: number;
+        };
+        /**
+         * CupTray
+         * @description A tray of round cups, all alike. What it holds by water is all its cups together.
+         */
+        CupTray: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Depth Cm */
+            depth_cm: number;
+            /** Brim Ml */
+            brim_ml?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            shape: "cups";
+            /** Cups */
+            cups: number;
+            /** Diameter Cm */
+            diameter_cm: number;
+            /** Base Diameter Cm */
+            base_diameter_cm?: number | null;
         };
         /**
          * CupWeighing
@@ -1126,6 +1472,39 @@ export interface components {
             note: string;
         };
         /**
+         * Depths
+         * @description How deep level dough stands. [cm]
+         */
+        Depths: {
+            /** Divided Cm */
+            divided_cm: number;
+            /** Doubled Cm */
+            doubled_cm: number;
+            /** Baked Cm */
+            baked_cm: number;
+        };
+        /**
+         * Derived
+         * @description A figure. `reads` has its inputs' names in braces.
+         */
+        Derived: {
+            /** Label */
+            label: string;
+            /** Value */
+            value: number;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "g" | "cm" | "cm2" | "ml" | "count" | "min" | "share" | "density" | "fill" | "percent";
+            /** Says */
+            says: string;
+            /** Reads */
+            reads: string;
+            /** Inputs */
+            inputs: components["schemas"]["Input"][];
+        };
+        /**
          * DeskChange
          * @description What is being typed, resting on the desk's `version` that was read.
          */
@@ -1143,7 +1522,11 @@ export interface components {
              *         "fill_kind": "pull_apart_buns",
              *         "pans": 1,
              *         "piece_g": 80,
-             *         "pieces_per_pan": 12
+             *         "pieces_per_pan": 12,
+             *         "shaping": {
+             *           "kind": "ball",
+             *           "overlap_cm": 2
+             *         }
              *       },
              *       "bands": {},
              *       "rested": [],
@@ -1154,13 +1537,35 @@ export interface components {
             /**
              * @default {
              *       "pins": {},
+             *       "targets": [
+             *         {
+             *           "leave_gaps": false,
+             *           "name": "",
+             *           "pins": {}
+             *         }
+             *       ],
+             *       "limits": [],
              *       "leave_remainder": false,
-             *       "leave_gaps": false
+             *       "rules": "EU"
              *     }
              */
             count: components["schemas"]["Count"];
             /** Version */
             version: number;
+        };
+        /**
+         * Dilution
+         * @description Weigh `whole` of it into `water`, stir until it is all dissolved, and take `take` of that. In the scale's unit.
+         */
+        Dilution: {
+            /** Whole */
+            whole: string;
+            /** Water */
+            water: string;
+            /** Take */
+            take: string;
+            /** Water Left */
+            water_left: string;
         };
         /**
          * DoughWord
@@ -1303,7 +1708,7 @@ export interface components {
         };
         /**
          * FillRule
-         * @description How much dough a kind of bake is usually given, by pan area [g/cm²] or by brim volume [g/ml].
+         * @description How much dough a kind of bake is usually given: by pan area [g/cm²], by brim volume [g/ml], or as the share of the brim volume that the dough takes as divided.
          */
         FillRule: {
             /** Key */
@@ -1314,13 +1719,39 @@ export interface components {
              * Per
              * @enum {string}
              */
-            per: "area" | "volume";
+            per: "area" | "volume" | "share";
+            /**
+             * Pieces
+             * @enum {string}
+             */
+            pieces: "one" | "touching" | "apart";
             /** Low */
             low: number;
             /** High */
             high: number;
+            /** Gap Cm */
+            gap_cm: number;
+            /** Loss Low */
+            loss_low: number;
+            /** Loss High */
+            loss_high: number;
+            /** Bake Min */
+            bake_min: number;
             /** Source */
             source: string;
+        };
+        /**
+         * FillUnit
+         * @description What a fill may be typed in: what it is per, and its worth in the core's own.
+         */
+        FillUnit: {
+            /**
+             * Per
+             * @enum {string}
+             */
+            per: "area" | "volume" | "share";
+            /** Worth */
+            worth: number;
         };
         /**
          * FlourPart
@@ -1375,7 +1806,11 @@ export interface components {
              *       "pieces_per_pan": 12,
              *       "pans": 1,
              *       "bench_loss": 0.02,
-             *       "fill_kind": "pull_apart_buns"
+             *       "fill_kind": "pull_apart_buns",
+             *       "shaping": {
+             *         "kind": "ball",
+             *         "overlap_cm": 2
+             *       }
              *     }
              */
             usual: components["schemas"]["Usual"];
@@ -1505,6 +1940,24 @@ export interface components {
             /** Aims */
             aims: boolean;
         };
+        /**
+         * Griddle
+         * @description A round griddle: no sides.
+         */
+        Griddle: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            shape: "griddle";
+            /** Diameter Cm */
+            diameter_cm: number;
+        };
         /** HTTPValidationError */
         HTTPValidationError: {
             /** Detail */
@@ -1528,6 +1981,50 @@ export interface components {
             egg?: ("S" | "M" | "L" | "XL") | null;
             /** Squash */
             squash?: ("Squash, mashed" | "Squash, canned") | null;
+        };
+        /**
+         * Holding
+         * @description The same dough in several pans, the first of which the others are held against.
+         */
+        Holding: {
+            /** Dough G */
+            dough_g: number;
+            /**
+             * Fill Kind
+             * @default pull_apart_buns
+             */
+            fill_kind: string;
+            /** Pans */
+            pans: (components["schemas"]["RectanglePan"] | components["schemas"]["SquarePan"] | components["schemas"]["RoundPan"] | components["schemas"]["IronPan"] | components["schemas"]["LoafTin"] | components["schemas"]["LiddedTin"] | components["schemas"]["RingPan"] | components["schemas"]["CupTray"] | components["schemas"]["SheetPan"] | components["schemas"]["Griddle"] | components["schemas"]["Stone"])[];
+        };
+        /**
+         * InPan
+         * @description So much dough in a pan. `keeps_g` is what the pan wants to be as full as the one it is held against.
+         */
+        InPan: {
+            /** Pan */
+            pan: components["schemas"]["RectanglePan"] | components["schemas"]["SquarePan"] | components["schemas"]["RoundPan"] | components["schemas"]["IronPan"] | components["schemas"]["LoafTin"] | components["schemas"]["LiddedTin"] | components["schemas"]["RingPan"] | components["schemas"]["CupTray"] | components["schemas"]["SheetPan"] | components["schemas"]["Griddle"] | components["schemas"]["Stone"];
+            measured: components["schemas"]["Measured"];
+            /** Dough G */
+            dough_g: number;
+            depths: components["schemas"]["Depths"];
+            /** Past Rim */
+            past_rim: boolean;
+            /** Fill */
+            fill: number;
+            /** Fill Is */
+            fill_is: string;
+            slices: components["schemas"]["Slices"];
+            /** Wants Low G */
+            wants_low_g: number;
+            /** Wants G */
+            wants_g: number;
+            /** Wants High G */
+            wants_high_g: number;
+            /** Keeps G */
+            keeps_g: number;
+            /** Keeps Share */
+            keeps_share: number;
         };
         /**
          * Ingredient
@@ -1584,6 +2081,47 @@ export interface components {
             ingredient: components["schemas"]["Ingredient"];
             /** Version */
             version: number;
+        };
+        /**
+         * Input
+         * @description What goes into a figure: its name in the reading, and what it is.
+         */
+        Input: {
+            /** Name */
+            name: string;
+            /** Label */
+            label: string;
+            /** Value */
+            value: number;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "g" | "cm" | "cm2" | "ml" | "count" | "min" | "share" | "density" | "fill" | "percent";
+        };
+        /**
+         * IronPan
+         * @description A round pan of cast iron, with a handle.
+         */
+        IronPan: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Depth Cm */
+            depth_cm: number;
+            /** Brim Ml */
+            brim_ml?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            shape: "iron";
+            /** Diameter Cm */
+            diameter_cm: number;
+            /** Base Diameter Cm */
+            base_diameter_cm?: number | null;
         };
         /**
          * Issue
@@ -1650,6 +2188,50 @@ export interface components {
             source: string;
         };
         /**
+         * Kit
+         * @description The kitchen's kit. What is not known is None, and limits nothing.
+         */
+        Kit: {
+            /** Bowl Ml */
+            bowl_ml?: number | null;
+            /** Bowl G */
+            bowl_g?: number | null;
+            sheet?: components["schemas"]["SheetPan"] | null;
+            /**
+             * Sheets
+             * @default 2
+             */
+            sheets: number;
+            /**
+             * Shelves
+             * @default 2
+             */
+            shelves: number;
+            /** Oven Length Cm */
+            oven_length_cm?: number | null;
+            /** Oven Width Cm */
+            oven_width_cm?: number | null;
+            /** Pot Cm */
+            pot_cm?: number | null;
+            /** Pot Ml */
+            pot_ml?: number | null;
+            griddle?: components["schemas"]["Griddle"] | null;
+            /** Fridge Length Cm */
+            fridge_length_cm?: number | null;
+            /** Fridge Width Cm */
+            fridge_width_cm?: number | null;
+            /**
+             * Fridge Shelves
+             * @default 1
+             */
+            fridge_shelves: number;
+            /**
+             * Spread G
+             * @default 2
+             */
+            spread_g: number;
+        };
+        /**
          * KitchenChange
          * @description New name and settings, resting on the `version` that was read.
          */
@@ -1682,6 +2264,84 @@ export interface components {
             words: string;
             /** Room Cm */
             room_cm: number;
+        };
+        /**
+         * LiddedTin
+         * @description A tin with a lid: what rises has to stop at the brim.
+         */
+        LiddedTin: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Depth Cm */
+            depth_cm: number;
+            /** Brim Ml */
+            brim_ml?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            shape: "lidded";
+            /** Length Cm */
+            length_cm: number;
+            /** Width Cm */
+            width_cm: number;
+            /** Base Length Cm */
+            base_length_cm?: number | null;
+            /** Base Width Cm */
+            base_width_cm?: number | null;
+        };
+        /**
+         * Limit
+         * @description At most this much.
+         */
+        Limit: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "flour" | "ingredient" | "bowl" | "oven" | "pot" | "griddle" | "fridge" | "by_when";
+            /** Amount */
+            amount: number;
+            /**
+             * Ingredient
+             * @default
+             */
+            ingredient: string;
+            /** Each G */
+            each_g?: number | null;
+        };
+        /**
+         * LimitState
+         * @description A limit against this count: what is needed of it and how much there is, in its own unit.
+         *
+         *     `binds` where one piece more of anything open would need more than there is.
+         */
+        LimitState: {
+            /** Need */
+            need: number | null;
+            /** Amount */
+            amount: number;
+            /**
+             * Is
+             * @enum {string}
+             */
+            is_: "within" | "binds" | "over" | "silent";
+            /** Per Load */
+            per_load: number | null;
+            without: components["schemas"]["Loosened"] | null;
+        };
+        /**
+         * LimitWords
+         * @description What a limit is called, and the rule of its need.
+         */
+        LimitWords: {
+            /** Label */
+            label: string;
+            /** Says */
+            says: string;
         };
         /**
          * Line
@@ -1755,16 +2415,56 @@ export interface components {
             pieces: number;
         };
         /**
-         * Made
-         * @description How much is made: dough over the dough as written, whole pieces, and pans; 0 pans where there is none.
+         * LoafTin
+         * @description A loaf tin, its sides sloping from the top to the base.
          */
-        Made: {
-            /** Dough */
-            dough: number;
+        LoafTin: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Depth Cm */
+            depth_cm: number;
+            /** Brim Ml */
+            brim_ml?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            shape: "loaf";
+            /** Length Cm */
+            length_cm: number;
+            /** Width Cm */
+            width_cm: number;
+            /** Base Length Cm */
+            base_length_cm?: number | null;
+            /** Base Width Cm */
+            base_width_cm?: number | null;
+        };
+        /**
+         * Looked
+         * @description One target: its fullest pan, what its pieces go through, their shape beside that of the usual piece, and its label.
+         */
+        Looked: {
+            pan: components["schemas"]["Panned"] | null;
+            /** Turns */
+            turns: components["schemas"]["Turns"][];
+            shaped: components["schemas"]["Shaped"];
+            usual_shaped: components["schemas"]["Shaped"];
+            /** Gap Cm */
+            gap_cm: number;
+            sold: components["schemas"]["Sold"] | null;
+        };
+        /**
+         * Loosened
+         * @description What there would be without a limit: flour, and the pieces of each target.
+         */
+        Loosened: {
+            /** Flour G */
+            flour_g: number;
             /** Pieces */
-            pieces: number;
-            /** Pans */
-            pans: number;
+            pieces: number[];
         };
         /**
          * Makes
@@ -1781,7 +2481,21 @@ export interface components {
             /** Pans */
             pans?: number | null;
             /** Pan */
-            pan?: (components["schemas"]["RectanglePan"] | components["schemas"]["RoundPan"]) | null;
+            pan?: (components["schemas"]["RectanglePan"] | components["schemas"]["SquarePan"] | components["schemas"]["RoundPan"] | components["schemas"]["IronPan"] | components["schemas"]["LoafTin"] | components["schemas"]["LiddedTin"] | components["schemas"]["RingPan"] | components["schemas"]["CupTray"] | components["schemas"]["SheetPan"] | components["schemas"]["Griddle"] | components["schemas"]["Stone"]) | null;
+        };
+        /**
+         * Material
+         * @description What a pan is made of, and what that does in the oven.
+         */
+        Material: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** In The Oven */
+            in_the_oven: string;
+            /** Source */
+            source: string;
         };
         /**
          * Measure
@@ -1844,6 +2558,47 @@ export interface components {
             source: string;
         };
         /**
+         * Measured
+         * @description What a pan measures and holds, and how its name and its water agree with that.
+         */
+        Measured: {
+            solid: components["schemas"]["Solid"];
+            /** Area Cm2 */
+            area_cm2: number;
+            /** Volume Ml */
+            volume_ml: number;
+            /** Reckoned Ml */
+            reckoned_ml: number;
+            /** Measured Ml */
+            measured_ml: number | null;
+            /** Off */
+            off: number | null;
+            /** Inside Cm2 */
+            inside_cm2: number;
+            promise: components["schemas"]["Promise"];
+            /**
+             * Promise Is
+             * @enum {string}
+             */
+            promise_is: "kept" | "less" | "more" | "none";
+            /** Promised Share */
+            promised_share: number | null;
+        };
+        /**
+         * Mixes
+         * @description How the dough goes through the bowl: equal mixes.
+         */
+        Mixes: {
+            /** Bowl G */
+            bowl_g: number;
+            /** Stiff */
+            stiff: boolean;
+            /** Mixes */
+            mixes: number;
+            /** Each G */
+            each_g: number;
+        };
+        /**
          * MoveIn
          * @description Make a stage of part of the dough.
          */
@@ -1904,7 +2659,11 @@ export interface components {
              *         "fill_kind": "pull_apart_buns",
              *         "pans": 1,
              *         "piece_g": 80,
-             *         "pieces_per_pan": 12
+             *         "pieces_per_pan": 12,
+             *         "shaping": {
+             *           "kind": "ball",
+             *           "overlap_cm": 2
+             *         }
              *       },
              *       "bands": {},
              *       "rested": [],
@@ -1915,8 +2674,16 @@ export interface components {
             /**
              * @default {
              *       "pins": {},
+             *       "targets": [
+             *         {
+             *           "leave_gaps": false,
+             *           "name": "",
+             *           "pins": {}
+             *         }
+             *       ],
+             *       "limits": [],
              *       "leave_remainder": false,
-             *       "leave_gaps": false
+             *       "rules": "EU"
              *     }
              */
             count: components["schemas"]["Count"];
@@ -1946,28 +2713,82 @@ export interface components {
             text: string;
         };
         /**
+         * Packing
+         * @description How many pieces fit, how they lie, and where (none where they are too many to draw). [cm]
+         */
+        Packing: {
+            /** Holds */
+            holds: number;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "square" | "staggered" | "rings";
+            /** Across Cm */
+            across_cm: number;
+            /** Gap Cm */
+            gap_cm: number;
+            /** Places */
+            places: components["schemas"]["Place"][];
+            /** Words */
+            words: string;
+        };
+        /**
+         * PanChange
+         * @description A pan as it is to be, resting on the `version` that was read.
+         */
+        PanChange: {
+            shelved: components["schemas"]["ShelfPan"];
+            /** Version */
+            version: number;
+        };
+        /**
+         * PanShape
+         * @description A shape of pan: what it is called, and the measures it has, with those that may be left out told apart.
+         */
+        PanShape: {
+            /** Label */
+            label: string;
+            /** Measures */
+            measures: string[];
+            /** Optional */
+            optional: string[];
+        };
+        /**
+         * PanState
+         * @description A pan on the shelf, with what it measures.
+         */
+        PanState: {
+            /** Id */
+            id: number;
+            shelved: components["schemas"]["ShelfPan"];
+            measured: components["schemas"]["Measured"];
+            /** Archived */
+            archived: boolean;
+            /** Version */
+            version: number;
+        };
+        /**
          * Panned
-         * @description One full pan of a count. Depths are of level dough; diameters are of pieces that sit as half balls.
+         * @description One full pan of a target. Depths are of level dough; diameters are of pieces that sit as half balls.
          */
         Panned: {
             /** Pan */
-            pan: components["schemas"]["RectanglePan"] | components["schemas"]["RoundPan"];
+            pan: components["schemas"]["RectanglePan"] | components["schemas"]["SquarePan"] | components["schemas"]["RoundPan"] | components["schemas"]["IronPan"] | components["schemas"]["LoafTin"] | components["schemas"]["LiddedTin"] | components["schemas"]["RingPan"] | components["schemas"]["CupTray"] | components["schemas"]["SheetPan"] | components["schemas"]["Griddle"] | components["schemas"]["Stone"];
+            solid: components["schemas"]["Solid"];
             /** Area Cm2 */
             area_cm2: number;
             /** Volume Ml */
             volume_ml: number;
+            /** Reckoned Ml */
+            reckoned_ml: number;
+            /** Measured Ml */
+            measured_ml: number | null;
             /** Dough G */
             dough_g: number;
             /** Loads */
             loads: components["schemas"]["Load"][];
-            /** Density G Per Ml */
-            density_g_per_ml: number;
-            /** Rise */
-            rise: number;
-            /** Depth Divided Cm */
-            depth_divided_cm: number;
-            /** Depth Doubled Cm */
-            depth_doubled_cm: number;
+            depths: components["schemas"]["Depths"];
             /** Past Rim */
             past_rim: boolean;
             /** Piece Divided Cm */
@@ -1977,6 +2798,8 @@ export interface components {
             /** Touching */
             touching: boolean;
             layout: components["schemas"]["Layout"] | null;
+            /** Size */
+            size: number;
             /** Fill */
             fill: number;
             /** Fill Label */
@@ -1985,16 +2808,15 @@ export interface components {
              * Fill Per
              * @enum {string}
              */
-            fill_per: "area" | "volume";
+            fill_per: "area" | "volume" | "share";
             /** Fill Low */
             fill_low: number;
             /** Fill High */
             fill_high: number;
-            /**
-             * Fill Is
-             * @enum {string}
-             */
-            fill_is: "under" | "in" | "over";
+            /** Fill Is */
+            fill_is: string;
+            /** Rungs */
+            rungs: components["schemas"]["Rung"][];
         };
         /**
          * PantryItem
@@ -2044,7 +2866,7 @@ export interface components {
         };
         /**
          * Pins
-         * @description What the baker knows. Anything left out is worked out.
+         * @description What the baker knows of the batch. Anything left out is worked out.
          */
         Pins: {
             /** Flour G */
@@ -2055,16 +2877,6 @@ export interface components {
             bench_loss?: number | null;
             /** Divide G */
             divide_g?: number | null;
-            /** Pieces */
-            pieces?: number | null;
-            /** Piece G */
-            piece_g?: number | null;
-            /** Pans */
-            pans?: number | null;
-            /** Pieces Per Pan */
-            pieces_per_pan?: number | null;
-            /** Fill */
-            fill?: number | null;
         };
         /**
          * Place
@@ -2112,6 +2924,16 @@ export interface components {
              * @default []
              */
             errors: components["schemas"]["Issue"][];
+        };
+        /**
+         * Promise
+         * @description What a pan's name promises: dough, or a size. None where it does not speak of it. [g, cm]
+         */
+        Promise: {
+            /** Dough G */
+            dough_g?: number | null;
+            /** Size Cm */
+            size_cm?: number[] | null;
         };
         /**
          * QuantityWords
@@ -2216,25 +3038,31 @@ export interface components {
         };
         /**
          * RectanglePan
-         * @description A straight-sided rectangle by its inside measures. Its name is not its size. [cm]
+         * @description A rectangle by its inside measures at the top; straight sides where no base is given.
          */
         RectanglePan: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            shape: "rectangle";
             /**
              * Name
              * @default
              */
             name: string;
+            /** Depth Cm */
+            depth_cm: number;
+            /** Brim Ml */
+            brim_ml?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            shape: "rectangle";
             /** Length Cm */
             length_cm: number;
             /** Width Cm */
             width_cm: number;
-            /** Depth Cm */
-            depth_cm: number;
+            /** Base Length Cm */
+            base_length_cm?: number | null;
+            /** Base Width Cm */
+            base_width_cm?: number | null;
         };
         /**
          * Reference
@@ -2252,6 +3080,36 @@ export interface components {
             /** Fills */
             fills: {
                 [key: string]: components["schemas"]["FillRule"];
+            };
+            /** Fill Units */
+            fill_units: {
+                [key: string]: components["schemas"]["FillUnit"];
+            };
+            /** Counted */
+            counted: {
+                [key: string]: components["schemas"]["Counted"];
+            };
+            /** Limits */
+            limits: {
+                [key: string]: components["schemas"]["LimitWords"];
+            };
+            /** Shapes */
+            shapes: {
+                [key: string]: components["schemas"]["ShapeWords"];
+            };
+            /** Pan Shapes */
+            pan_shapes: {
+                [key: string]: components["schemas"]["PanShape"];
+            };
+            /** Materials */
+            materials: {
+                [key: string]: components["schemas"]["Material"];
+            };
+            /** Common Pans */
+            common_pans: components["schemas"]["CommonPan"][];
+            /** Selling Rules */
+            selling_rules: {
+                [key: string]: string;
             };
             /** Weight Units */
             weight_units: {
@@ -2346,6 +3204,34 @@ export interface components {
             saved_at: string;
         };
         /**
+         * RingPan
+         * @description A ring: round outside, with a tube in the middle.
+         */
+        RingPan: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Depth Cm */
+            depth_cm: number;
+            /** Brim Ml */
+            brim_ml?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            shape: "ring";
+            /** Diameter Cm */
+            diameter_cm: number;
+            /** Base Diameter Cm */
+            base_diameter_cm?: number | null;
+            /** Hole Cm */
+            hole_cm: number;
+            /** Base Hole Cm */
+            base_hole_cm?: number | null;
+        };
+        /**
          * Role
          * @description What an ingredient does in the dough.
          * @enum {string}
@@ -2353,23 +3239,27 @@ export interface components {
         Role: "flour" | "liquid" | "fat" | "sugar" | "salt" | "leaven" | "egg" | "dairy" | "flavour" | "mash" | "inclusion";
         /**
          * RoundPan
-         * @description A straight-sided round by its inside measures. [cm]
+         * @description A round by its inside diameter at the top; straight sides where no base is given.
          */
         RoundPan: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            shape: "round";
             /**
              * Name
              * @default
              */
             name: string;
-            /** Diameter Cm */
-            diameter_cm: number;
             /** Depth Cm */
             depth_cm: number;
+            /** Brim Ml */
+            brim_ml?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            shape: "round";
+            /** Diameter Cm */
+            diameter_cm: number;
+            /** Base Diameter Cm */
+            base_diameter_cm?: number | null;
         };
         /**
          * Row
@@ -2406,6 +3296,16 @@ export interface components {
             weight_g: number;
             /** Shown Percent */
             shown_percent: number;
+        };
+        /**
+         * Rung
+         * @description A place for the dough's line when it is dragged: so deep as divided [cm] is so full.
+         */
+        Rung: {
+            /** Depth Cm */
+            depth_cm: number;
+            /** Fill */
+            fill: number;
         };
         /**
          * Scale
@@ -2490,7 +3390,16 @@ export interface components {
              * @default A4
              * @enum {string}
              */
-            paper: "A4" | "Letter";
+            paper: "A4" | "Letter" | "roll";
+            /**
+             * @default {
+             *       "sheets": 2,
+             *       "shelves": 2,
+             *       "fridge_shelves": 1,
+             *       "spread_g": 2
+             *     }
+             */
+            kit: components["schemas"]["Kit"];
             /**
              * @default {
              *       "starter": "joined",
@@ -2544,6 +3453,68 @@ export interface components {
             alternative?: number | null;
         };
         /**
+         * ShapeWords
+         * @description How a piece may be shaped: what it is called, the measure it starts from (blank for none) and that measure's usual size. [cm]
+         */
+        ShapeWords: {
+            /** Label */
+            label: string;
+            /** By */
+            by: string;
+            /** Usual Cm */
+            usual_cm: number;
+        };
+        /**
+         * Shaped
+         * @description A piece as shaped. What does not belong to its shape is None. [cm]
+         */
+        Shaped: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "ball" | "disc" | "rope" | "knot" | "ring" | "log";
+            /** Piece G */
+            piece_g: number;
+            /** Across Cm */
+            across_cm: number;
+            /** Length Cm */
+            length_cm?: number | null;
+            /** Thickness Cm */
+            thickness_cm?: number | null;
+            /** Opening Cm */
+            opening_cm?: number | null;
+            /** Risen Opening Cm */
+            risen_opening_cm?: number | null;
+            /** Slice Cm */
+            slice_cm?: number | null;
+            /** Cuts */
+            cuts?: number | null;
+        };
+        /**
+         * Shaping
+         * @description How a piece is shaped, with the one measure that is kept when its weight changes. [cm]
+         */
+        Shaping: {
+            /**
+             * Kind
+             * @default ball
+             * @enum {string}
+             */
+            kind: "ball" | "disc" | "rope" | "knot" | "ring" | "log";
+            /** Thickness Cm */
+            thickness_cm?: number | null;
+            /** Length Cm */
+            length_cm?: number | null;
+            /** Diameter Cm */
+            diameter_cm?: number | null;
+            /**
+             * Overlap Cm
+             * @default 2
+             */
+            overlap_cm: number;
+        };
+        /**
          * SheetFed
          * @description What comes into a stage from another: its weight, and the water that makes up what boiled off there.
          */
@@ -2552,6 +3523,8 @@ export interface components {
             name: string;
             /** Printed */
             printed: string;
+            /** Running */
+            running: string;
             /** Whole */
             whole: boolean;
             /** Made Up */
@@ -2576,6 +3549,10 @@ export interface components {
             off: number;
             /** Step */
             step: string;
+            /** Fine */
+            fine: boolean;
+            /** Running */
+            running?: string | null;
             /** Held Back */
             held_back: string | null;
             /** Parts */
@@ -2592,6 +3569,30 @@ export interface components {
             edition: string;
             settings: components["schemas"]["Settings"];
             sheet: components["schemas"]["WeighSheet"];
+        };
+        /**
+         * SheetPan
+         * @description A flat sheet with a low rim.
+         */
+        SheetPan: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Depth Cm */
+            depth_cm: number;
+            /** Brim Ml */
+            brim_ml?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            shape: "sheet";
+            /** Length Cm */
+            length_cm: number;
+            /** Width Cm */
+            width_cm: number;
         };
         /**
          * SheetStage
@@ -2615,6 +3616,149 @@ export interface components {
             kept_back?: string | null;
         };
         /**
+         * SheetTarget
+         * @description What is made of the dough of all mixes: pieces, pans, loads and shape, at the foot of the sheet.
+         */
+        SheetTarget: {
+            /** Name */
+            name: string;
+            /** Pieces */
+            pieces: number;
+            /** Piece */
+            piece: string;
+            /** Baked */
+            baked: string;
+            /** Least */
+            least: string | null;
+            /** Pan */
+            pan: (components["schemas"]["RectanglePan"] | components["schemas"]["SquarePan"] | components["schemas"]["RoundPan"] | components["schemas"]["IronPan"] | components["schemas"]["LoafTin"] | components["schemas"]["LiddedTin"] | components["schemas"]["RingPan"] | components["schemas"]["CupTray"] | components["schemas"]["SheetPan"] | components["schemas"]["Griddle"] | components["schemas"]["Stone"]) | null;
+            /** Loads */
+            loads: components["schemas"]["Load"][];
+            /** Turns */
+            turns: components["schemas"]["Turns"][];
+            shaped: components["schemas"]["Shaped"];
+        };
+        /**
+         * ShelfPan
+         * @description A pan that the kitchen owns. What it is called is kept apart from its size, which is the pan's own.
+         */
+        ShelfPan: {
+            /** Pan */
+            pan: components["schemas"]["RectanglePan"] | components["schemas"]["SquarePan"] | components["schemas"]["RoundPan"] | components["schemas"]["IronPan"] | components["schemas"]["LoafTin"] | components["schemas"]["LiddedTin"] | components["schemas"]["RingPan"] | components["schemas"]["CupTray"] | components["schemas"]["SheetPan"] | components["schemas"]["Griddle"] | components["schemas"]["Stone"];
+            /** Material */
+            material?: string | null;
+            /**
+             * Colour
+             * @default
+             */
+            colour: string;
+            /**
+             * Sticks
+             * @default false
+             */
+            sticks: boolean;
+            /**
+             * Owned
+             * @default 1
+             */
+            owned: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * Slices
+         * @description How it cuts: "3 × 4" of so wide and so high, or wedges. [cm]
+         */
+        Slices: {
+            /** Words */
+            words: string;
+            /** Pieces */
+            pieces: number;
+            /** Width Cm */
+            width_cm: number;
+            /** Length Cm */
+            length_cm: number;
+            /** Height Cm */
+            height_cm: number;
+        };
+        /**
+         * SmallWeight
+         * @description A line that its scale cannot weigh well, and what would help. Amounts in the scale's unit.
+         */
+        SmallWeight: {
+            /** Name */
+            name: string;
+            /** Amount */
+            amount: string;
+            /** Step */
+            step: string;
+            /** Off */
+            off: number;
+            /** Finer Step */
+            finer_step: string | null;
+            /** At Once */
+            at_once: string | null;
+            /** Mixes */
+            mixes: number;
+            dilution: components["schemas"]["Dilution"] | null;
+        };
+        /**
+         * Sold
+         * @description A target that is sold by weight: its label, how far a piece may be below it, and what to aim for. [g]
+         */
+        Sold: {
+            /** Label G */
+            label_g: number;
+            /**
+             * Rules
+             * @enum {string}
+             */
+            rules: "EU" | "US";
+            /** Tolerance G */
+            tolerance_g: number | null;
+            /** Least G */
+            least_g: number | null;
+            /** Overweight G */
+            overweight_g: number;
+            /** Aim Baked G */
+            aim_baked_g: number;
+            /** Aim Raw G */
+            aim_raw_g: number;
+            /** Says */
+            says: string;
+            /** Source */
+            source: string;
+            /** Figures */
+            figures: {
+                [key: string]: components["schemas"]["Derived"];
+            };
+        };
+        /**
+         * Solid
+         * @description `count` like hollows, each a straight blend from its base to its top: rectangles, discs, or discs with a hole. [cm]
+         */
+        Solid: {
+            /**
+             * Form
+             * @enum {string}
+             */
+            form: "rectangle" | "disc" | "ring";
+            /** Top */
+            top: number[];
+            /** Base */
+            base: number[];
+            /** Depth Cm */
+            depth_cm: number;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+        };
+        /**
          * Span
          * @description From low to high; alike where it is one number.
          */
@@ -2623,6 +3767,30 @@ export interface components {
             low: number;
             /** High */
             high: number;
+        };
+        /**
+         * SquarePan
+         * @description A square by its inside side at the top; straight sides where no base is given.
+         */
+        SquarePan: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Depth Cm */
+            depth_cm: number;
+            /** Brim Ml */
+            brim_ml?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            shape: "square";
+            /** Side Cm */
+            side_cm: number;
+            /** Base Side Cm */
+            base_side_cm?: number | null;
         };
         /**
          * Stage
@@ -2664,6 +3832,21 @@ export interface components {
          */
         StageKind: "sponge" | "poolish" | "biga" | "old_dough" | "levain" | "paste" | "soaker" | "mash" | "autolyse" | "dough" | "late" | "inclusions";
         /**
+         * StandIn
+         * @description A pan of the shelf, or several alike, that would take the dough: how far each is from as full as now.
+         */
+        StandIn: {
+            /** Key */
+            key: number;
+            /** Pans */
+            pans: number;
+            in_pan: components["schemas"]["InPan"];
+            /** Off */
+            off: number;
+            /** Words */
+            words: string;
+        };
+        /**
          * Step
          * @description A step of the method in the baker's words, with the times [min] and temperatures [°C] that it names.
          */
@@ -2683,6 +3866,40 @@ export interface components {
              * @default []
              */
             heat_c: components["schemas"]["Span"][];
+        };
+        /**
+         * Stone
+         * @description A stone or steel: no sides.
+         */
+        Stone: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            shape: "stone";
+            /** Length Cm */
+            length_cm: number;
+            /** Width Cm */
+            width_cm: number;
+        };
+        /**
+         * Strength
+         * @description How strong a bath is. [%]
+         */
+        Strength: {
+            /** Name */
+            name: string;
+            /** Percent */
+            percent: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
         };
         /**
          * SwapOne
@@ -2848,6 +4065,53 @@ export interface components {
             taking: components["schemas"]["Taking"];
         };
         /**
+         * Target
+         * @description One thing that is made of the dough: so many pieces, so many pans, or what is left.
+         */
+        Target: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** @default {} */
+            pins: components["schemas"]["TargetPins"];
+            /** Pan */
+            pan?: (components["schemas"]["RectanglePan"] | components["schemas"]["SquarePan"] | components["schemas"]["RoundPan"] | components["schemas"]["IronPan"] | components["schemas"]["LoafTin"] | components["schemas"]["LiddedTin"] | components["schemas"]["RingPan"] | components["schemas"]["CupTray"] | components["schemas"]["SheetPan"] | components["schemas"]["Griddle"] | components["schemas"]["Stone"]) | null;
+            /** Fill Kind */
+            fill_kind?: string | null;
+            shaping?: components["schemas"]["Shaping"] | null;
+            /** Label G */
+            label_g?: number | null;
+            /**
+             * Leave Gaps
+             * @default false
+             */
+            leave_gaps: boolean;
+        };
+        /**
+         * TargetPins
+         * @description What the baker knows of one target. Anything left out is worked out.
+         */
+        TargetPins: {
+            /** Take G */
+            take_g?: number | null;
+            /** Pieces */
+            pieces?: number | null;
+            /** Piece G */
+            piece_g?: number | null;
+            /** Bake Loss */
+            bake_loss?: number | null;
+            /** Baked G */
+            baked_g?: number | null;
+            /** Pans */
+            pans?: number | null;
+            /** Pieces Per Pan */
+            pieces_per_pan?: number | null;
+            /** Fill */
+            fill?: number | null;
+        };
+        /**
          * Thing
          * @description One thing on an ingredient line, and what it was taken to be.
          */
@@ -2885,6 +4149,36 @@ export interface components {
             asks: string;
             /** Settled */
             settled: boolean;
+        };
+        /**
+         * Turns
+         * @description How the pieces of a target go through one thing, load by load.
+         */
+        Turns: {
+            /**
+             * Through
+             * @enum {string}
+             */
+            through: "oven" | "pot" | "griddle" | "fridge";
+            /** Holder */
+            holder: components["schemas"]["RectanglePan"] | components["schemas"]["SquarePan"] | components["schemas"]["RoundPan"] | components["schemas"]["IronPan"] | components["schemas"]["LoafTin"] | components["schemas"]["LiddedTin"] | components["schemas"]["RingPan"] | components["schemas"]["CupTray"] | components["schemas"]["SheetPan"] | components["schemas"]["Griddle"] | components["schemas"]["Stone"] | null;
+            packing: components["schemas"]["Packing"] | null;
+            /** Per Holder */
+            per_holder: number;
+            /** Holders */
+            holders: number;
+            /** At Once */
+            at_once: number;
+            /** Per Load */
+            per_load: number;
+            /** Loads */
+            loads: number;
+            /** Last */
+            last: number;
+            /** Load Min */
+            load_min: number | null;
+            /** Wait Min */
+            wait_min: number | null;
         };
         /**
          * Use
@@ -2935,7 +4229,20 @@ export interface components {
             /** Fill */
             fill?: number | null;
             /** Pan */
-            pan?: (components["schemas"]["RectanglePan"] | components["schemas"]["RoundPan"]) | null;
+            pan?: (components["schemas"]["RectanglePan"] | components["schemas"]["SquarePan"] | components["schemas"]["RoundPan"] | components["schemas"]["IronPan"] | components["schemas"]["LoafTin"] | components["schemas"]["LiddedTin"] | components["schemas"]["RingPan"] | components["schemas"]["CupTray"] | components["schemas"]["SheetPan"] | components["schemas"]["Griddle"] | components["schemas"]["Stone"]) | null;
+            /** Bake Loss */
+            bake_loss?: number | null;
+            /** Gap Cm */
+            gap_cm?: number | null;
+            /** Bake Min */
+            bake_min?: number | null;
+            /**
+             * @default {
+             *       "kind": "ball",
+             *       "overlap_cm": 2
+             *     }
+             */
+            shaping: components["schemas"]["Shaping"];
         };
         /** ValidationError */
         ValidationError: {
@@ -2951,8 +4258,20 @@ export interface components {
             ctx?: Record<string, never>;
         };
         /**
+         * Wanted
+         * @description So much dough of a kind, in this pan so far.
+         */
+        Wanted: {
+            /** Dough G */
+            dough_g: number;
+            /** Fill Kind */
+            fill_kind: string;
+            /** Pan */
+            pan: components["schemas"]["RectanglePan"] | components["schemas"]["SquarePan"] | components["schemas"]["RoundPan"] | components["schemas"]["IronPan"] | components["schemas"]["LoafTin"] | components["schemas"]["LiddedTin"] | components["schemas"]["RingPan"] | components["schemas"]["CupTray"] | components["schemas"]["SheetPan"] | components["schemas"]["Griddle"] | components["schemas"]["Stone"];
+        };
+        /**
          * WeighSheet
-         * @description What is weighed, and what it makes.
+         * @description What is weighed for one mix, and what all mixes make.
          */
         WeighSheet: {
             /** Name */
@@ -2962,6 +4281,8 @@ export interface components {
              * @enum {string}
              */
             unit: "g" | "oz";
+            /** Mixes */
+            mixes: number;
             /** Stages */
             stages: components["schemas"]["SheetStage"][];
             /** Beside */
@@ -2974,20 +4295,16 @@ export interface components {
             total_percent: number;
             /** Bench Loss */
             bench_loss: number;
-            /** Pieces */
-            pieces: number;
-            /** Piece */
-            piece: string;
+            /** Targets */
+            targets: components["schemas"]["SheetTarget"][];
             /** Remainder */
             remainder: string;
-            /** Pan */
-            pan: (components["schemas"]["RectanglePan"] | components["schemas"]["RoundPan"]) | null;
-            /** Loads */
-            loads: components["schemas"]["Load"][];
             /** Notes */
             notes: components["schemas"]["Note"][];
             /** Cautions */
             cautions: string[];
+            /** Small */
+            small: components["schemas"]["SmallWeight"][];
             /** Cures */
             cures: string[];
         };
@@ -3007,7 +4324,7 @@ export interface components {
         };
         /**
          * Whole
-         * @description A formula as written, what its dough is, its count, and the pan.
+         * @description A formula as written, what its dough is, its count, and one of its targets.
          */
         Whole: {
             formula: components["schemas"]["Reckoned"];
@@ -3026,14 +4343,29 @@ export interface components {
             passing: components["schemas"]["Passing"][][];
             /** Row Count G */
             row_count_g: number[];
-            written: components["schemas"]["Made"];
-            pan: components["schemas"]["Panned"] | null;
+            /** Beside */
+            beside: components["schemas"]["BesideFigures"][];
+            /** Written Pieces */
+            written_pieces: number;
+            /** Written Pans */
+            written_pans: number;
+            mixes: components["schemas"]["Mixes"] | null;
+            /** Small */
+            small: components["schemas"]["SmallWeight"][];
+            /** Looking At */
+            looking_at: number;
+            looked_at: components["schemas"]["Looked"] | null;
+            /** Figures */
+            figures: {
+                [key: string]: components["schemas"]["Derived"];
+            };
         };
         /**
          * Worked
          * @description A quantity's value and where it came from; `relation` names the rule where it was worked out.
          *
-         *     `usual` and `written` are stand-ins: what the formula usually makes, and its flour as written.
+         *     `usual`, `written` and `limit` are stand-ins: what the formula usually makes, its flour as written, and as far as a
+         *     limit lets an open count go.
          */
         Worked: {
             /** Value */
@@ -3042,7 +4374,7 @@ export interface components {
              * Source
              * @enum {string}
              */
-            source: "pinned" | "worked" | "usual" | "written" | "formula" | "pan";
+            source: "pinned" | "worked" | "usual" | "written" | "formula" | "pan" | "limit";
             /** Relation */
             relation?: string | null;
         };
@@ -3059,10 +4391,10 @@ export interface components {
             format: "pancount-formula";
             /**
              * Version
-             * @default 3
+             * @default 4
              * @enum {integer}
              */
-            version: 1 | 2 | 3;
+            version: 1 | 2 | 3 | 4;
             formula: components["schemas"]["Formula"];
             /**
              * @default {
@@ -3070,16 +4402,31 @@ export interface components {
              *         "bench_loss": null,
              *         "divide_g": null,
              *         "dough_g": null,
-             *         "fill": null,
-             *         "flour_g": null,
-             *         "pans": null,
-             *         "piece_g": null,
-             *         "pieces": null,
-             *         "pieces_per_pan": null
+             *         "flour_g": null
              *       },
-             *       "pan": null,
+             *       "targets": [
+             *         {
+             *           "fill_kind": null,
+             *           "label_g": null,
+             *           "leave_gaps": false,
+             *           "name": "",
+             *           "pan": null,
+             *           "pins": {
+             *             "bake_loss": null,
+             *             "baked_g": null,
+             *             "fill": null,
+             *             "pans": null,
+             *             "piece_g": null,
+             *             "pieces": null,
+             *             "pieces_per_pan": null,
+             *             "take_g": null
+             *           },
+             *           "shaping": null
+             *         }
+             *       ],
+             *       "limits": [],
              *       "leave_remainder": false,
-             *       "leave_gaps": false
+             *       "rules": "EU"
              *     }
              */
             count: components["schemas"]["Count"];
@@ -3323,6 +4670,395 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_pans: {
+        parameters: {
+            query?: {
+                archived?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PanState"][];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_pan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShelfPan"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PanState"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_pan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pan_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PanChange"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PanState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remove_pan: {
+        parameters: {
+            query: {
+                version: number;
+            };
+            header?: never;
+            path: {
+                pan_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_pan_away: {
+        parameters: {
+            query: {
+                archived: boolean;
+            };
+            header?: never;
+            path: {
+                pan_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PanState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    find_stand_ins: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Wanted"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StandIn"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    measure_pan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RectanglePan"] | components["schemas"]["SquarePan"] | components["schemas"]["RoundPan"] | components["schemas"]["IronPan"] | components["schemas"]["LoafTin"] | components["schemas"]["LiddedTin"] | components["schemas"]["RingPan"] | components["schemas"]["CupTray"] | components["schemas"]["SheetPan"] | components["schemas"]["Griddle"] | components["schemas"]["Stone"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Measured"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    hold_pans: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Holding"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InPan"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4792,6 +6528,170 @@ export interface operations {
         parameters: {
             query?: {
                 revision?: number | null;
+                paper?: ("A4" | "Letter" | "roll") | null;
+            };
+            header?: never;
+            path: {
+                formula_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_sheet_csv: {
+        parameters: {
+            query?: {
+                revision?: number | null;
+            };
+            header?: never;
+            path: {
+                formula_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": unknown;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_count_ods: {
+        parameters: {
+            query?: {
+                revision?: number | null;
+            };
+            header?: never;
+            path: {
+                formula_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.oasis.opendocument.spreadsheet": unknown;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_ruler: {
+        parameters: {
+            query?: {
+                revision?: number | null;
+                target?: number;
             };
             header?: never;
             path: {

@@ -3,10 +3,12 @@
 import { computed } from 'vue'
 import type { Panned } from '@/api/client'
 import OpenWorking from '@/design/OpenWorking.vue'
-import { plain } from '@/format'
+import type { Units } from '@/format'
+import { fillShown } from '@/screens/formula/workings'
 
 export interface FillBandProps {
   panned: Panned
+  units: Units
 }
 const props = defineProps<FillBandProps>()
 const emit = defineEmits<{ working: [opened: string] }>()
@@ -14,9 +16,9 @@ const emit = defineEmits<{ working: [opened: string] }>()
 /** The band takes the middle of the bar; half its width lies on either side. */
 const width = computed(() => props.panned.fill_high - props.panned.fill_low)
 const place = (fill: number) => Math.min(100, Math.max(0, (100 * (fill - props.panned.fill_low + width.value / 2)) / (2 * width.value)))
-const unit = computed(() => (props.panned.fill_per === 'area' ? 'g/cm²' : 'g/ml'))
+const fill = (value: number) => fillShown(value, props.panned.fill_per, props.units)
 const says = computed(() => {
-  const band = `${plain(props.panned.fill_low)} to ${plain(props.panned.fill_high)}`
+  const band = `${fill(props.panned.fill_low).split(' ')[0]} to ${fill(props.panned.fill_high)}`
   if (props.panned.fill_is === 'in') return `in the usual band for ${props.panned.fill_label}, ${band}`
   return `${props.panned.fill_is === 'under' ? 'shallower' : 'fuller'} than usual for ${props.panned.fill_label}, ${band}`
 })
@@ -29,7 +31,7 @@ const says = computed(() => {
       <rect class="band" x="25" y="2.5" width="50" height="4" />
       <rect class="mark" :x="place(panned.fill) - 1" width="2" height="9" rx="1" />
     </svg>
-    <p><OpenWorking name="pan_fill" @open="emit('working', $event)">{{ plain(panned.fill) }} {{ unit }}</OpenWorking> {{ says }}</p>
+    <p><OpenWorking name="pan_fill" @open="emit('working', $event)">{{ fill(panned.fill) }}</OpenWorking> {{ says }}</p>
   </div>
 </template>
 

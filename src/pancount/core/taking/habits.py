@@ -11,7 +11,7 @@ from pydantic import Field
 from pancount.core.base import Band, Brief, Frozen, Name, SomeGrams, Word, Words
 from pancount.core.measures import System, measures
 from pancount.core.pantry import Ingredient, pantry
-from pancount.core.sheet import Scale
+from pancount.core.scale import Scale
 from pancount.core.taking.vocabulary import Names, shipped_names
 from pancount.core.units import WEIGHT_UNITS
 

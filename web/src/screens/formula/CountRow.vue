@@ -1,13 +1,14 @@
 <script setup lang="ts">
 /** One quantity of the count: pinned by the baker, or worked out. */
 import { computed } from 'vue'
-import type { PinName, Worked } from '@/api/client'
+import type { Worked } from '@/api/client'
 import NumberField from '@/design/NumberField.vue'
 import OpenWorking from '@/design/OpenWorking.vue'
 import type { Kind, Units } from '@/format'
 
 export interface CountRowProps {
-  name: PinName
+  /** Its full name: "flour_g", "pieces.0". */
+  name: string
   label: string
   kind: Kind
   units: Units
@@ -33,7 +34,7 @@ const value = computed(() => props.pin ?? props.worked?.value)
 /** What stands in for a pin, where something does. */
 const standsIn = computed(() => {
   if (isPinned.value) return ''
-  return props.worked?.source === 'usual' ? 'usual' : props.worked?.source === 'written' ? 'as written' : ''
+  return props.worked?.source === 'usual' ? 'usual' : props.worked?.source === 'written' ? 'as written' : props.worked?.source === 'limit' ? 'up to the limit' : ''
 })
 const toggle = () => emit('pin', isPinned.value ? null : (props.worked?.value ?? null))
 </script>
@@ -71,17 +72,17 @@ const toggle = () => emit('pin', isPinned.value ? null : (props.worked?.value ??
 </template>
 
 <style scoped>
-.row { display: grid; grid-template-columns: 38px minmax(0, 1fr) 118px auto 32px; align-items: center; min-height: 40px }
-.row.small { min-height: 33px }
+.row { display: grid; grid-template-columns: 38px minmax(0, 1fr) 118px auto 32px; align-items: center; min-height: 37px }
+.row.small { min-height: 31px }
 .row.fights { background: var(--stop-soft); border-radius: 10px }
-.pin { width: 38px; height: 40px; padding: 7px 6px; border: 0; background: none; cursor: pointer; border-radius: 10px }
+.pin { width: 38px; height: 37px; padding: 5px 6px; border: 0; background: none; cursor: pointer; border-radius: 10px }
 .pin svg { width: 26px; height: 26px; display: block }
 .pin circle { fill: none; stroke: var(--rim-soft); stroke-width: 2.4 }
 .pin:hover circle { stroke: var(--rim) }
 .pin[aria-checked='true'] circle { fill: var(--rim); stroke: var(--rim) }
 .pin[aria-checked='true'] .dot { fill: var(--on-rim); stroke: none }
-.small .pin { height: 33px; padding: 4px 6px }
-.small .how { height: 32px }
+.small .pin { height: 31px; padding: 3px 6px }
+.small .how { height: 31px }
 .small .pin svg { width: 20px; height: 20px; margin: 0 3px }
 .name { line-height: 1.1 }
 .name small { display: block }
@@ -89,6 +90,6 @@ const toggle = () => emit('pin', isPinned.value ? null : (props.worked?.value ??
 .small .value { font-size: 1.02rem; font-weight: 600 }
 .small .name { color: var(--ink-2); font-size: .92rem }
 .unit:not(:empty) { padding-left: 2px }
-.how { color: var(--ink-2); font-weight: 700; width: 32px; height: 40px; display: grid; place-items: center }
+.how { color: var(--ink-2); font-weight: 700; width: 32px; height: 37px; display: grid; place-items: center }
 @media (max-width: 1180px) { .row, .row.small { min-height: 46px } .pin, .small .pin { height: 44px; padding: 8px 6px } }
 </style>

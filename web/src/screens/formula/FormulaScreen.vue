@@ -10,10 +10,12 @@ import ContentsTray from './ContentsTray.vue'
 import CountTray from './CountTray.vue'
 import FormulaTotals from './FormulaTotals.vue'
 import GaugesTray from './GaugesTray.vue'
+import LoadTray from './LoadTray.vue'
 import MethodTray from './MethodTray.vue'
 import NotesTray from './NotesTray.vue'
 import PanTray from './PanTray.vue'
 import RevisionList from './RevisionList.vue'
+import ShapeTray from './ShapeTray.vue'
 import StageTable from './StageTable.vue'
 import { useChanges } from './useChanges'
 import { useDesk, type Desk } from './useDesk'
@@ -40,6 +42,7 @@ const KEYS = [
   ['=', 'how was this number worked out?'],
   ['F', 'the whole formula, or as it is mixed'],
   ['D', 'the dough, or the count'],
+  ['S', 'shape and oven, or the count'],
   ['C', 'side by side with a revision'],
   ['Ctrl S', 'save a revision'],
   ['Ctrl Z', 'undo; with Shift: do again'],
@@ -78,7 +81,12 @@ const view = computed<Desk | null>(() => {
 })
 const shownDesk = computed(() => view.value ?? desk.desk.value)
 const ready = computed(() => desk.loaded.value && view.value !== null)
-const { whole, problem, stale } = useReckoning(shownDesk, known, ready)
+/** Which target is looked at: its pan, its shape and its choices. */
+const target = computed(() => {
+  const asked = Number(route.query.target ?? 1) - 1
+  return Number.isInteger(asked) && asked >= 0 && asked < shownDesk.value.count.targets.length ? asked : 0
+})
+const { whole, problem, stale } = useReckoning(shownDesk, known, target, ready)
 
 let cameFrom: HTMLElement | null = null
 const giveBackFocus = () => void nextTick(() => cameFrom?.focus())
@@ -90,10 +98,12 @@ const VIEWS = [
 ] as const
 const SIDES = [
   { value: 'count', label: 'Count' },
+  { value: 'shape', label: 'Shape and oven' },
   { value: 'dough', label: 'Dough' },
 ] as const
 const viewed = computed(() => (route.query.view === 'whole' ? 'whole' : 'mixed'))
-const side = computed(() => (route.query.side === 'dough' ? 'dough' : 'count'))
+const side = computed(() => SIDES.find((one) => one.value === route.query.side)?.value ?? 'count')
+const lookAt = (wanted: number) => show({ target: wanted ? String(wanted + 1) : undefined })
 const comparing = computed(() => {
   const found = /^(\d+)\.(\d+)$/.exec(String(route.query.compare ?? ''))
   return found ? { id: Number(found[1]), revision: Number(found[2]) } : null
@@ -148,7 +158,7 @@ function setBand(gauge: string, band: { low: number; high: number } | null): voi
 
 const opened = computed(() => (route.query.working ? String(route.query.working) : null))
 const working = computed(() =>
-  opened.value && whole.value && units.value ? workingOf(opened.value, whole.value, shownDesk.value.formula, units.value) : null,
+  opened.value && whole.value && units.value ? workingOf(opened.value, whole.value, shownDesk.value.formula, shownDesk.value.count, units.value) : null,
 )
 function openWorking(name: string): void {
   if (!opened.value) cameFrom = document.activeElement as HTMLElement | null
@@ -233,8 +243,9 @@ async function bringBack(): Promise<void> {
 const showsRevisions = ref(false)
 const showsKeys = ref(false)
 const sheet = computed(() => ({ name: 'sheet', params: { id: desk.head.value?.id ?? 'new' }, query: reading.value ? { revision: reading.value } : {} }))
+const ruler = computed(() => (desk.head.value ? `/api/formulas/${desk.head.value.id}/ruler.pdf?target=${target.value}${reading.value ? `&revision=${reading.value}` : ''}` : null))
 /** The answer is a file to save, so the screen stays. A link inside the menu could not be taken by key. */
-const takeOut = (file: 'formula.json' | 'formula.csv' | 'recipe.jsonld') =>
+const takeOut = (file: 'formula.json' | 'formula.csv' | 'recipe.jsonld' | 'count.ods') =>
   window.location.assign(`/api/formulas/${desk.head.value?.id}/${file}${reading.value ? `?revision=${reading.value}` : ''}`)
 
 useKeys({
@@ -246,6 +257,7 @@ useKeys({
   '?': () => (showsKeys.value = true),
   f: () => showView(viewed.value === 'whole' ? 'mixed' : 'whole'),
   d: () => showSide(side.value === 'dough' ? 'count' : 'dough'),
+  s: () => showSide(side.value === 'shape' ? 'count' : 'shape'),
   c: compareLatest,
   Escape: () => (changes.pending.value ? leaveChange() : closeWorking()),
 })
@@ -290,7 +302,8 @@ async function makeUpFlour(): Promise<void> {
             <el-dropdown-menu>
               <el-dropdown-item @click="takeOut('formula.json')">Formula file (JSON)</el-dropdown-item>
               <el-dropdown-item @click="takeOut('recipe.jsonld')">Recipe for others (schema.org)</el-dropdown-item>
-              <el-dropdown-item @click="takeOut('formula.csv')">Spreadsheet (CSV)</el-dropdown-item>
+              <el-dropdown-item @click="takeOut('count.ods')">Spreadsheet that reckons (ODS)</el-dropdown-item>
+              <el-dropdown-item @click="takeOut('formula.csv')">Formula as a table (CSV)</el-dropdown-item>
             </el-dropdown-menu>
           </template>
         </el-dropdown>
@@ -352,11 +365,17 @@ async function makeUpFlour(): Promise<void> {
             <ContentsTray :whole="whole" :units="units" :locked="locked" @look="look" />
           </div>
         </template>
+        <template v-else-if="side === 'shape'">
+          <ShapeTray :formula="shownDesk.formula" :count="shownDesk.count" :whole="whole" :units="units" :target="target" :locked="locked" :ruler="ruler" @working="openWorking" @step="desk.step">
+            <template #head><ChoiceRow class="sides" label="What stands beside the formula" :options="SIDES" :value="side" @choose="showSide" /></template>
+          </ShapeTray>
+          <LoadTray :formula="shownDesk.formula" :whole="whole" :units="units" :locked="locked" @working="openWorking" />
+        </template>
         <template v-else>
-          <CountTray :formula="shownDesk.formula" :count="shownDesk.count" :whole="whole" :problem="problem" :units="units" :locked="locked" @working="openWorking" @step="desk.step">
+          <CountTray :formula="shownDesk.formula" :count="shownDesk.count" :whole="whole" :problem="problem" :units="units" :target="target" :locked="locked" @working="openWorking" @step="desk.step" @look="lookAt">
             <template #head><ChoiceRow class="sides" label="What stands beside the formula" :options="SIDES" :value="side" @choose="showSide" /></template>
           </CountTray>
-          <fieldset class="plain through" :disabled="locked"><PanTray :formula="shownDesk.formula" :count="shownDesk.count" :whole="whole" :problem="problem" :units="units" @working="openWorking" /></fieldset>
+          <fieldset class="plain through" :disabled="locked"><PanTray :formula="shownDesk.formula" :count="shownDesk.count" :whole="whole" :problem="problem" :units="units" :target="target" :locked="locked" @working="openWorking" @step="desk.step" /></fieldset>
         </template>
         <fieldset class="plain through" :disabled="locked">
         <BesideTray :formula="shownDesk.formula" :whole="whole" :units="units" @step="desk.step" @undo="desk.undo()" />
@@ -409,7 +428,8 @@ async function makeUpFlour(): Promise<void> {
 .page-head .button { padding-inline: 12px }
 .page-head .bare { padding-inline: 7px }
 .views { flex: 0 1 260px }
-.sides { flex: 0 0 136px }
+.sides { flex: 1 }
+.sides :deep(button) { white-space: nowrap; font-size: .94rem }
 .views :deep(button), .sides :deep(button) { min-height: 34px }
 .stack { display: grid; gap: 14px; align-content: start }
 .beside-it { grid-column: span 2 }

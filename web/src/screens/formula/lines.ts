@@ -6,7 +6,7 @@ export const ROLES: readonly Role[] = ['flour', 'liquid', 'fat', 'sugar', 'salt'
 
 export const emptyLine = (): Line => ({ name: '', role: null, weight_g: null, percent: null, note: '', held_back: 0, parts: 1, hydration: null, written: '', band: null })
 export const emptyStage = (name: string, kind: StageKind = 'dough'): Stage => ({ name, kind, key: '', feeds: [], boiled_off: 0, lines: [emptyLine()] })
-export const emptyBeside = (name: string, kind: Beside['kind']): Beside => ({ name, kind, serves: null, lines: [emptyLine()] })
+export const emptyBeside = (name: string, kind: Beside['kind']): Beside => ({ name, kind, serves: null, border_cm: 1, lines: [emptyLine()] })
 
 export function emptyFormula(): Formula {
   return {
@@ -16,7 +16,7 @@ export function emptyFormula(): Formula {
     stages: [emptyStage('Dough')],
     beside: [],
     steps: [],
-    usual: { piece_g: 80, pieces_per_pan: 12, pans: 1, bench_loss: 0.02, fill_kind: 'pull_apart_buns', fill: null, pan: null },
+    usual: { piece_g: 80, pieces_per_pan: 12, pans: 1, bench_loss: 0.02, fill_kind: 'pull_apart_buns', fill: null, pan: null, shaping: { kind: 'ball', overlap_cm: 2 } },
     bands: {},
     rested: [],
     note: '',

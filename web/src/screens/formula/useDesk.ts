@@ -1,6 +1,6 @@
 /** The formula on the desk: kept as it is typed, and saved as revisions. */
 import { computed } from 'vue'
-import { api, ask, Refused, type Count, type Formula, type FormulaState } from '@/api/client'
+import { api, ask, Refused, type Count, type Formula, type FormulaState, type Target } from '@/api/client'
 import { plainCopy } from '@/copy'
 import { useKept } from '@/useKept'
 import { emptyFormula } from './lines'
@@ -10,7 +10,8 @@ export interface Desk {
   count: Count
 }
 
-export const emptyCount = (): Count => ({ pins: {}, pan: null, leave_remainder: false, leave_gaps: false })
+export const emptyTarget = (name = ''): Target => ({ name, pins: {}, pan: null, leave_gaps: false })
+export const emptyCount = (): Count => ({ pins: {}, targets: [emptyTarget()], limits: [], leave_remainder: false, rules: 'EU' })
 
 const path = (id: number) => ({ path: { formula_id: id } })
 

@@ -1,7 +1,9 @@
 /** How a number was worked out, put into words from the core's relations. Only words are made here, no numbers. */
-import type { Formula, GaugeName, PinName, Reference, Whole } from '@/api/client'
+import type { Count, Derived, Formula, GaugeName, Reference, Whole } from '@/api/client'
 import { DIGITS, shown, withUnit, type Kind, type Units } from '@/format'
 import { lowerFirst, stageName } from './lines'
+
+type FillPer = Reference['fills'][string]['per']
 
 /** Which number is open: a quantity of the count, a figure of the formula, or a line's figure ("line:0:2:percent"), a stage ("stage:0"). */
 export type Opened = string
@@ -34,46 +36,87 @@ const FROM = {
   written: 'as the formula is written',
   formula: 'from the formula',
   pan: 'from the pan',
+  limit: 'as far as the limits let it go',
 } as const
 
-const fillUnit = (per: string) => (per === 'area' ? 'g/cm²' : 'g/ml')
+/** A quantity of the count without its target: "pieces" of "pieces.1". */
+export const bare = (name: string): string => name.split('.')[0] ?? name
+const targetOf = (name: string): number => Number(name.split('.')[1] ?? -1)
+
+/** What a target's fill is measured by. */
+export function fillPer(formula: Formula, count: Count, target: number, units: Units): FillPer {
+  const one = count.targets[target]
+  const per = units.reference.fills[one?.fill_kind ?? formula.usual.fill_kind]?.per ?? 'area'
+  return one?.pan && ['griddle', 'stone'].includes(one.pan.shape) ? 'area' : per
+}
+const FILL_UNIT: Record<FillPer, string> = { area: 'g/cm²', volume: 'g/ml', share: '% full' }
+const SIZE_UNIT: Record<FillPer, string> = { area: 'cm²', volume: 'ml', share: 'g to the brim' }
+
+/** A fill as it is shown. */
+export const fillShown = (fill: number, per: FillPer, units: Units, digits?: number): string =>
+  `${shown(per === 'share' ? fill * 100 : fill, 'fill', units, digits)} ${FILL_UNIT[per]}`
 
 /** A quantity of the count with its unit. */
-export function figureOf(name: string, value: number, formula: Formula, units: Units): string {
-  const kind = (units.reference.quantities[name]?.kind ?? 'g') as Kind
-  const per = units.reference.fills[formula.usual.fill_kind]?.per ?? 'area'
-  if (kind === 'fill') return `${withUnit(value, kind, units, DIGITS.working)} ${fillUnit(per)}`
-  if (kind === 'size') return `${withUnit(value, kind, units, DIGITS.working)} ${per === 'area' ? 'cm²' : 'ml'}`
+export function figureOf(name: string, value: number, formula: Formula, count: Count, units: Units): string {
+  const kind = (units.reference.quantities[bare(name)]?.kind ?? 'g') as Kind
+  const per = fillPer(formula, count, targetOf(name), units)
+  if (kind === 'fill') return fillShown(value, per, units, DIGITS.working)
+  if (kind === 'size') return `${withUnit(value, kind, units, DIGITS.working)} ${SIZE_UNIT[per]}`
   return withUnit(value, kind, units, DIGITS.working)
 }
 
-const fillIn = (reads: string, put: (name: string) => string) => reads.replace(/\{(\w+)\}/g, (_, name: string) => put(name))
-const namesIn = (reads: string) => [...reads.matchAll(/\{(\w+)\}/g)].map((found) => found[1] as string)
+/** A quantity's name; of several targets, with which. */
+export function labelOf(name: string, count: Count, reference: Reference): string {
+  const label = reference.quantities[bare(name)]?.label ?? name
+  const target = targetOf(name)
+  return target < 0 || count.targets.length < 2 ? label : `${label}, ${count.targets[target]?.name || `target ${target + 1}`}`
+}
 
-function ofQuantity(name: string, whole: Whole, formula: Formula, units: Units): Working | null {
-  const { quantities, relations } = units.reference
+const fillIn = (reads: string, put: (name: string) => string) => reads.replace(/\{([\w.]+)\}/g, (_, name: string) => put(name))
+const namesIn = (reads: string) => [...new Set([...reads.matchAll(/\{([\w.]+)\}/g)].map((found) => found[1] as string))]
+
+function ofQuantity(name: string, whole: Whole, formula: Formula, count: Count, units: Units): Working | null {
   const worked = whole.count.quantities[name]
-  const label = quantities[name]?.label ?? name
+  const label = labelOf(name, count, units.reference)
   if (!worked) return null
-  const figure = figureOf(name, worked.value, formula, units)
-  const relation = worked.relation ? relations[worked.relation] : undefined
+  const figure = figureOf(name, worked.value, formula, count, units)
+  const relation = worked.relation ? units.reference.relations[worked.relation] : undefined
   if (!relation) {
     if (name === 'total_percent') return ofTotal(whole, formula, units)
     return { title: label, figure, says: `${label} is ${FROM[worked.source]}.`, words: '', figures: '', inputs: [] }
   }
-  const reads = relation.reads[name] ?? ''
-  const value = (n: string) => figureOf(n, whole.count.quantities[n]?.value ?? NaN, formula, units)
+  const target = targetOf(name)
+  // A target's relations are written once, without its number; those over all targets come with the count.
+  const full = (n: string) => (n.includes('.') || !(`${n}.${target}` in whole.count.quantities) ? n : `${n}.${target}`)
+  const reads = fillIn(whole.count.reads[name] ?? relation.reads[bare(name)] ?? '', (n) => `{${full(n)}}`)
+  const value = (n: string) => figureOf(n, whole.count.quantities[n]?.value ?? NaN, formula, count, units)
   return {
     title: label,
     figure,
     says: relation.says,
-    words: fillIn(reads, (n) => quantities[n]?.label.toLowerCase() ?? n),
+    words: fillIn(reads, (n) => lowerFirst(labelOf(n, count, units.reference))),
     figures: `${fillIn(reads, value)} = ${figure}`,
     inputs: namesIn(reads).map((n) => {
       const source = whole.count.quantities[n]?.source ?? 'worked'
       const opens = source === 'worked' || n === 'total_percent' ? n : undefined
-      return { label: quantities[n]?.label ?? n, figure: value(n), from: FROM[source], opens }
+      return { label: labelOf(n, count, units.reference), figure: value(n), from: FROM[source], opens }
     }),
+  }
+}
+
+/** A figure that brings its own working: depths, limits, loads, shaping, selling. */
+function ofDerived(one: Derived, per: FillPer, units: Units): Working {
+  const say = (value: number, unit: Derived['unit']) => (unit === 'fill' ? fillShown(value, per, units, DIGITS.working) : withUnit(value, unit, units, DIGITS.working))
+  const input = (name: string) => one.inputs.find((i) => i.name === name)
+  const figure = say(one.value, one.unit)
+  const told = namesIn(one.reads).flatMap((name) => input(name) ?? [])
+  return {
+    title: one.label,
+    figure,
+    says: one.says,
+    words: fillIn(one.reads, (name) => lowerFirst(input(name)?.label ?? name)),
+    figures: `${fillIn(one.reads, (name) => say(input(name)?.value ?? NaN, input(name)?.unit ?? 'count'))} = ${figure}`,
+    inputs: told.map((i) => ({ label: i.label, figure: say(i.value, i.unit), from: '' })),
   }
 }
 
@@ -190,39 +233,6 @@ function ofStage(s: number, whole: Whole, formula: Formula, units: Units): Worki
   }
 }
 
-type PanFigure = 'depth_divided' | 'depth_doubled' | 'pan_fill'
-const PAN_TITLES: Record<PanFigure, string> = { depth_divided: 'Depth as divided', depth_doubled: 'Depth when doubled', pan_fill: 'Fill' }
-
-function ofPan(name: PanFigure, whole: Whole, units: Units): Working | null {
-  const pan = whole.pan
-  if (!pan) return null
-  const square = `${withUnit(pan.area_cm2, 'size', units, DIGITS.working)} cm²`
-  const figures: Record<string, [label: string, figure: string, from: string, opens?: Opened]> = {
-    depth_divided: ['depth as divided', withUnit(pan.depth_divided_cm, 'cm', units), 'worked out', 'depth_divided'],
-    depth_doubled: ['depth when doubled', withUnit(pan.depth_doubled_cm, 'cm', units), 'worked out'],
-    pan_fill: ['fill', `${withUnit(pan.fill, 'fill', units)} ${fillUnit(pan.fill_per)}`, 'worked out'],
-    pan_dough_g: ['dough in the fullest pan', withUnit(pan.dough_g, 'g', units, DIGITS.working), 'its pieces together', 'piece_g'],
-    density: ['density', `${withUnit(pan.density_g_per_ml, 'fill', units)} g/ml`, 'common practice for mixed dough'],
-    area: ['area of the pan', square, 'from the pan'],
-    rise: ['rise', withUnit(pan.rise, 'count', units), 'doubled'],
-    pan_size: ['size of the pan', pan.fill_per === 'area' ? square : `${withUnit(pan.volume_ml, 'size', units, DIGITS.working)} ml`, 'from the pan'],
-  }
-  const rule = units.reference.relations[name]
-  const reads = rule?.reads[name] ?? ''
-  const figure = figures[name]?.[1] ?? ''
-  return {
-    title: PAN_TITLES[name],
-    figure,
-    says: rule?.says ?? '',
-    words: fillIn(reads, (n) => figures[n]?.[0] ?? n),
-    figures: `${fillIn(reads, (n) => figures[n]?.[1] ?? n)} = ${figure}`,
-    inputs: namesIn(reads).map((n) => {
-      const [label = n, shown = '', from = '', opens] = figures[n] ?? []
-      return { label, figure: shown, from, opens }
-    }),
-  }
-}
-
 const gaugeFigure = (percent: number, units: Units) => withUnit(percent, 'percent', units, DIGITS.working)
 
 /** A gauge, line by line: what each brings, and how much of it a hundred grams hold. */
@@ -253,18 +263,14 @@ function ofGauge(key: GaugeName, whole: Whole, formula: Formula, units: Units): 
 }
 
 /** The working of an opened number; null where it is not on the screen any more. */
-export function workingOf(opened: Opened, whole: Whole, formula: Formula, units: Units): Working | null {
+export function workingOf(opened: Opened, whole: Whole, formula: Formula, count: Count, units: Units): Working | null {
   const [kind, s, n, field] = opened.split(':')
   if (kind === 'gauge') return ofGauge(s as GaugeName, whole, formula, units)
   if (kind === 'line') return ofLine(Number(s), Number(n), field as LineField, whole, formula, units)
   if (kind === 'stage') return ofStage(Number(s), whole, formula, units)
-  if (opened in PAN_TITLES) return ofPan(opened as PanFigure, whole, units)
+  const own = whole.figures[opened]
+  if (own) return ofDerived(own, whole.looked_at?.pan?.fill_per ?? fillPer(formula, count, whole.looking_at, units), units)
   if (opened === 'written_flour') return ofFlour(whole, formula, units)
   if (opened === 'total') return ofTotal(whole, formula, units)
-  return ofQuantity(opened, whole, formula, units)
-}
-
-/** A pin's name inside a sentence. */
-export function pinWords(pin: string, reference: Reference): string {
-  return reference.quantities[pin as PinName]?.label.toLowerCase() ?? pin
+  return ofQuantity(opened, whole, formula, count, units)
 }

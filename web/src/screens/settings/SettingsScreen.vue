@@ -1,12 +1,13 @@
 <script setup lang="ts">
 /** The kitchen's settings: units, scales, paper; and how this browser looks. */
 import { useQueryClient } from '@tanstack/vue-query'
-import { ref, watch } from 'vue'
+import { onBeforeUnmount, ref, watch } from 'vue'
 import { api, ask, Refused, type Settings } from '@/api/client'
 import { plainCopy } from '@/copy'
 import ChoiceRow from '@/design/ChoiceRow.vue'
-import { useKitchenState } from '@/kitchen'
+import { useKitchenState, useUnits } from '@/kitchen'
 import HabitsTray from './HabitsTray.vue'
+import KitTray from './KitTray.vue'
 import { tell } from '@/notice'
 import { theme, type Theme } from '@/theme'
 
@@ -15,11 +16,14 @@ const kitchen = useKitchenState()
 const name = ref('')
 const settings = ref<Settings | null>(null)
 const refused = ref('')
+const { units } = useUnits()
+let waiting: ReturnType<typeof setTimeout> | undefined
 
 watch(
   () => kitchen.data.value,
   (now) => {
-    if (!now) return
+    // What is still being typed is not taken back by the answer to what was typed before.
+    if (!now || waiting !== undefined) return
     name.value = now.name
     settings.value = plainCopy(now.settings)
   },
@@ -68,6 +72,22 @@ function set<K extends 'length_unit' | 'paper'>(name: K, value: Settings[K]): vo
   void keep()
 }
 
+/** Numbers come as they are typed: kept once nothing was typed for a moment. */
+function setKit(kit: Settings['kit']): void {
+  if (!settings.value) return
+  settings.value.kit = kit
+  clearTimeout(waiting)
+  waiting = setTimeout(() => {
+    waiting = undefined
+    void keep()
+  }, 600)
+}
+onBeforeUnmount(() => {
+  if (waiting === undefined) return
+  clearTimeout(waiting)
+  void keep()
+})
+
 function setPractice(now: Partial<Settings['practice']>): void {
   if (!settings.value) return
   settings.value.practice = { ...settings.value.practice, ...now }
@@ -91,6 +111,7 @@ const LENGTHS = [
 const PAPERS = [
   { value: 'A4', label: 'A4' },
   { value: 'Letter', label: 'Letter' },
+  { value: 'roll', label: '80 mm roll' },
 ] as const
 const STARTERS = [
   { value: 'joined', label: 'Joins the totals' },
@@ -145,6 +166,7 @@ const THEMES: { value: Theme; label: string }[] = [
         <h2>How it looks, in this browser</h2>
         <ChoiceRow label="Light or dark" :options="THEMES" :value="theme" @choose="theme = $event" />
       </section>
+      <KitTray v-if="units" :kit="settings.kit" :units="units" @change="setKit" />
     </div>
   </main>
 </template>
