@@ -18,6 +18,12 @@ def pin(page: Page, name: str) -> Locator:
     return page.get_by_role("switch", name=f"Pin {name}", exact=True)
 
 
+def take_pan(page: Page, shape: str = "rectangle") -> None:
+    """A pan of a shape by its measures, for the target looked at."""
+    page.get_by_role("combobox", name="Which pan").select_option("own")
+    page.get_by_role("combobox", name="Shape").select_option(shape)
+
+
 def kept(page: Page) -> None:
     """Wait until what was typed is on the server."""
     expect(page.locator(".page-head [role=status]")).to_have_text("draft, kept")

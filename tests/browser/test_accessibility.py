@@ -4,7 +4,7 @@ import pytest
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Browser, expect
 
-from browser.steps import CHOICES, new_rolls, quantity
+from browser.steps import CHOICES, new_rolls, quantity, take_pan
 
 SERIOUS = ("serious", "critical")
 
@@ -23,7 +23,7 @@ def test_nothing_serious(browser: Browser, address: str, scheme):
     new_rolls(page, f"Seen by axe, {scheme}")
     quantity(page, "Dough to divide").fill("1290")
     quantity(page, "Raw piece").fill("75")
-    page.get_by_role("radio", name="Rectangle").click()
+    take_pan(page)
     page.get_by_role("group", name=CHOICES).wait_for()
     assert serious(page) == []
     page.get_by_role("button", name="Pieces. How was it worked out?").click()
@@ -33,10 +33,18 @@ def test_nothing_serious(browser: Browser, address: str, scheme):
     page.get_by_role("alert").filter(has_text="fight").wait_for()
     assert serious(page) == []
     page.get_by_role("button", name="Let all go").click()
+    page.get_by_role("button", name="Something else from the same dough").click()
+    page.get_by_label("Add a limit").select_option("flour")
+    page.get_by_text("at most").wait_for()
+    assert serious(page) == []
+    page.get_by_role("radio", name="Shape and oven").click()
+    page.get_by_role("textbox", name="Weight on the label").fill("70")
+    page.get_by_text("Check your local rules").wait_for()
+    assert serious(page) == []
     page.get_by_role("link", name="Weigh sheet").click()
     page.get_by_role("article").wait_for()
     assert serious(page) == []
-    for path in ("/formulas", "/formulas?archived", "/kitchen", "/formulas/new", "/nowhere", "/pantry?name=Egg", "/take-in"):
+    for path in ("/formulas", "/formulas?archived", "/kitchen", "/formulas/new", "/nowhere", "/pantry?name=Egg", "/take-in", "/pans"):
         page.goto(path)
         page.locator("main h1, main .line").first.wait_for()
         assert serious(page) == [], path
@@ -45,7 +53,7 @@ def test_nothing_serious(browser: Browser, address: str, scheme):
 
 def test_keys_are_listed_on_each_screen(page):
     """'?' tells the keys; Escape closes."""
-    for path in ("/formulas", "/formulas/new", "/take-in", "/pantry"):
+    for path in ("/formulas", "/formulas/new", "/take-in", "/pantry", "/pans"):
         page.goto(path)
         page.locator("main h1").wait_for()
         page.locator("main h1").click(position={"x": 1, "y": 1})

@@ -6,7 +6,7 @@ import pytest
 from playwright.sync_api import Page, Route, expect
 from starlette.testclient import TestClient
 
-from browser.steps import cell, kept, new_rolls, quantity
+from browser.steps import cell, kept, new_rolls, quantity, take_pan
 
 STATUS = ".page-head [role=status]"
 
@@ -140,7 +140,7 @@ def test_strange_formulas_open_and_stay_within_the_screen(page, client: TestClie
         page.set_viewport_size({"width": width, "height": 800})
         page.goto(f"/formulas/{state['head']['id']}")
         expect(quantity(page, "Flour")).to_be_visible()
-        page.get_by_role("radio", name="Round").click()
+        take_pan(page, "round")
         page.wait_for_timeout(150)
         assert page.evaluate("document.documentElement.scrollWidth") <= width
         page.goto(f"/formulas/{state['head']['id']}/sheet")

@@ -6,7 +6,7 @@ import re
 import pytest
 from playwright.sync_api import Locator, Page, expect
 
-from browser.steps import quantity
+from browser.steps import quantity, take_pan
 from pancount.demo.weir_house import CARD
 
 
@@ -86,7 +86,7 @@ def test_from_a_card_in_cups_to_a_count_in_a_pan(page):
     beside = page.get_by_role("region", name="Beside the dough")
     expect(beside.get_by_role("textbox", name="Wash, line 1")).to_have_value("Egg yolk")
     expect(page.get_by_role("textbox", name="Step 4")).to_have_value("Wash the tops. Bake 190 °C / 375 °F, 18–20 min.")
-    page.get_by_role("radio", name="Rectangle").click()
+    take_pan(page)
     quantity(page, "Pans").fill("2")
     expect(page.get_by_role("img", name=re.compile("pan", re.I)).first).to_be_visible()
     expect(quantity(page, "Pieces a pan")).to_have_value("8")

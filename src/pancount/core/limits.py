@@ -5,6 +5,7 @@ Each limit says its need as one number in the unit of its amount: grams of flour
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from functools import lru_cache
 from math import ceil, inf
 from typing import Annotated, Literal
 
@@ -171,8 +172,9 @@ ROOMS: dict[str, Callable[[Lot, Kit], Room | None]] = {
 }
 
 
+@lru_cache(maxsize=4096)
 def room_of(kind: LimitKind, lot: Lot, kit: Kit) -> Room | None:
-    """What takes one load of a target, for limits that are counted in loads. None where the kit is not known."""
+    """What takes one load of a target, for limits that are counted in loads. None where the kit is not known. Remembered."""
     room = ROOMS.get(kind)
     return room(lot, kit) if room else None
 

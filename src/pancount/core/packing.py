@@ -151,6 +151,7 @@ MOST_BLOCKS = 50
 """A first block of more pans than this along a shelf is not tried."""
 
 
+@lru_cache(maxsize=1024)
 def fit_rectangles(shelf: tuple[float, ...], pan: tuple[float, ...]) -> int:
     """How many pans fit on a shelf beside each other, all turned the same way, or in two blocks turned to each other.
 

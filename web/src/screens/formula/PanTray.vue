@@ -78,7 +78,7 @@ function setFill(value: number | null): void {
   one.value.pins.piece_g = null
   one.value.pins.baked_g = null
 }
-const typeFill = (value: number | null) => setFill(value === null ? null : Number((value * (fillUnit.value?.[1].worth ?? 1)).toPrecision(6)))
+const typeFill = (value: number | null) => setFill(value === null ? null : Number((value * (fillUnit.value?.[1].worth ?? 1)).toPrecision(4)))
 const asLast = computed(() => (kind.value === props.formula.usual.fill_kind && props.formula.usual.fill ? props.formula.usual.fill : null))
 
 const panned = computed(() => props.whole?.looked_at?.pan ?? null)

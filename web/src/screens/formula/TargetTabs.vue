@@ -61,7 +61,7 @@ const one = computed(() => props.count.targets[props.target])
 
 <template>
   <div class="targets">
-    <div class="line">
+    <div class="strip">
       <div ref="list" class="tabs" role="tablist" aria-label="What is made of the dough">
         <button v-for="(tab, i) in tabs" :key="i" type="button" role="tab" :aria-selected="i === target" :tabindex="i === target ? 0 : -1" @click="look(i)" @keydown="key($event, i)">
           <span class="worked">{{ tab.pieces }}</span> {{ tab.name }}
@@ -79,7 +79,7 @@ const one = computed(() => props.count.targets[props.target])
 
 <style scoped>
 .targets { margin: 4px 0 2px; border-top: 2px solid var(--rim-faint); padding-top: 6px }
-.line { display: flex; gap: 5px; align-items: start }
+.strip { display: flex; gap: 5px; align-items: start }
 .tabs { display: flex; flex-wrap: wrap; gap: 5px; flex: 1; min-width: 0 }
 .tabs button { border: 1.5px solid var(--rim-soft); background: none; border-radius: 10px; min-height: 38px; padding: 2px 9px; cursor: pointer; max-width: 100%; overflow: hidden; text-overflow: ellipsis; white-space: nowrap }
 .tabs button[aria-selected='true'] { background: var(--rim-faint); border-color: var(--rim); font-weight: 650 }

@@ -135,7 +135,7 @@ useKeys({ n: start, '?': () => (showsKeys.value = true), Escape: close })
       <span class="quiet">drawn to one scale; hold two or more against each other for the same dough</span>
       <span class="spacer" />
       <RouterLink class="button" :to="{ query: { ...route.query, away: showsArchived ? undefined : '1', open: undefined } }">{{ showsArchived ? 'The shelf' : `Put away (${away.data.value?.length ?? 0})` }}</RouterLink>
-      <button type="button" class="button go" @click="start">New pan</button>
+      <button type="button" class="button go" :disabled="!units" @click="start">New pan</button>
     </div>
     <div v-if="error" class="said stop" role="alert"><strong>The shelf cannot be shown</strong>{{ error.message }}<div class="row"><button type="button" class="button" @click="here.refetch()">Try again</button></div></div>
     <p v-else-if="!units || here.isPending.value" class="quiet">Fetching the pans …</p>
