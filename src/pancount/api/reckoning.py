@@ -179,6 +179,7 @@ async def make_up_flour(formula: Formula) -> Formula:
 
 def _pan_shape(label: str, model: type[AnyPan]) -> PanShape:
     fields = [name for name in model.model_fields if name.endswith("_cm") or name == "cups"]
+    fields.sort(key=lambda name: name == "depth_cm")  # the last to be measured
     return PanShape(
         label=label,
         measures=tuple(name for name in fields if model.model_fields[name].is_required()),

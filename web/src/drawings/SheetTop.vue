@@ -1,13 +1,14 @@
 <script setup lang="ts">
 /** A sheet, a pot or a griddle from above with the pieces of one load on it, baked, with the gap around each. All in cm. */
 import { computed, useId } from 'vue'
+import type { Flat } from './solid'
 import type { Turns } from '@/api/client'
 import { withUnit, type Units } from '@/format'
 
 export interface SheetTopProps {
   turns: Turns
   /** What is drawn on: measures of its inside. */
-  solid: { form: 'rectangle' | 'disc'; across: number; down: number }
+  solid: Flat
   /** How many lie on it. */
   pieces: number
   units: Units

@@ -1,5 +1,5 @@
 /** A pan's solid as outlines to draw: widths at a height, cut through the middle. All measures in cm. */
-import type { Solid } from '@/api/client'
+import type { Solid, Turns } from '@/api/client'
 
 /** The two measures at a height: from base to top evenly, above the brim as at the brim. */
 function section(solid: Solid, height: number): [number, number] {
@@ -40,4 +40,19 @@ export function filled(hollow: Hollow, height: number, rim: number, scale: numbe
 export function walls(hollow: Hollow, rim: number, scale: number): string {
   const x = (h: number, side: 1 | -1) => ((hollow.middle + side * hollow.half(h)) * scale).toFixed(2)
   return `M${x(rim, -1)} ${(-rim * scale).toFixed(2)}L${x(0, -1)} 0H${x(0, 1)}L${x(rim, 1)} ${(-rim * scale).toFixed(2)}`
+}
+
+/** What pieces lie on: a sheet, the pot or the griddle from above. */
+export interface Flat {
+  form: 'rectangle' | 'disc'
+  across: number
+  down: number
+}
+
+/** What the pieces of a load lie on; null where pans hold them. */
+export function flat(turns: Turns): Flat | null {
+  const holder = turns.holder as Partial<Record<'length_cm' | 'width_cm' | 'diameter_cm', number>> | null | undefined
+  if (!holder || !turns.packing) return null
+  if (holder.diameter_cm !== undefined) return { form: 'disc', across: holder.diameter_cm, down: holder.diameter_cm }
+  return holder.length_cm === undefined || holder.width_cm === undefined ? null : { form: 'rectangle', across: holder.length_cm, down: holder.width_cm }
 }

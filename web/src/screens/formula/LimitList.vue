@@ -90,16 +90,16 @@ const rows = computed(() =>
 <style scoped>
 .limits { margin-top: 8px; border-top: 2px solid var(--rim-faint); padding-top: 6px }
 ul { list-style: none; margin: 0; padding: 0 }
-li { display: grid; grid-template-columns: minmax(0, 1fr) 96px auto 38px; align-items: center; gap: 2px 4px; min-height: 40px; border-radius: 10px; padding-left: 6px }
+li { display: grid; grid-template-columns: minmax(0, 1fr) 82px auto 34px; align-items: center; gap: 0 2px; min-height: 40px; border-radius: 10px; padding-left: 4px }
 li.over { background: var(--stop-soft) }
 li.binds { background: var(--crust-soft) }
-.name { line-height: 1.1 }
+.name { line-height: 1.1; font-size: .95rem }
 .name small { display: block; color: var(--ink-2) }
 .value { font-weight: 650 }
-.need { text-align: right; min-width: 58px }
+.need { text-align: right; min-width: 48px }
 .need .opens { font-weight: 700 }
 .over .need .opens { color: var(--stop) }
-.off { border: 0; background: none; width: 38px; height: 38px; font-size: 1.2rem; cursor: pointer; border-radius: 10px; color: var(--ink-2) }
+.off { border: 0; background: none; width: 34px; height: 38px; font-size: 1.2rem; cursor: pointer; border-radius: 10px; color: var(--ink-2) }
 .off:hover { background: var(--rim-faint) }
 .why { grid-column: 1 / -1; margin: 0 0 6px; font-size: .9rem }
 .add select { width: 100%; min-height: 38px; border: 1.5px dashed var(--rim-soft); border-radius: 10px; background: none; color: var(--ink-2); padding: 0 8px }

@@ -2,10 +2,11 @@
 /** Sheets and loads of the target looked at, drawn to scale; the pot, the griddle and the fridge; and the mixes in the bowl. */
 import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
-import type { Formula, Turns, Whole } from '@/api/client'
+import type { Formula, Whole, Turns } from '@/api/client'
 import NumberField from '@/design/NumberField.vue'
 import OpenWorking from '@/design/OpenWorking.vue'
 import SheetTop from '@/drawings/SheetTop.vue'
+import { flat } from '@/drawings/solid'
 import { plain, withUnit, type Units } from '@/format'
 import { HOLDS, WHERE } from '@/screens/sheet/shapes'
 
@@ -24,13 +25,6 @@ const looked = computed(() => props.whole?.looked_at ?? null)
 const box = ref<HTMLElement>()
 const { width: room } = useElementSize(box, { width: 330, height: 0 })
 
-type Flat = { form: 'rectangle' | 'disc'; across: number; down: number }
-function flat(turns: Turns): Flat | null {
-  const holder = turns.holder as Partial<Record<'length_cm' | 'width_cm' | 'diameter_cm', number>> | null | undefined
-  if (!holder || !turns.packing) return null
-  if (holder.diameter_cm !== undefined) return { form: 'disc', across: holder.diameter_cm, down: holder.diameter_cm }
-  return holder.length_cm === undefined || holder.width_cm === undefined ? null : { form: 'rectangle', across: holder.length_cm, down: holder.width_cm }
-}
 const MOST_DRAWN = 4
 const MOST_TOLD = 4
 /** The sheets of a turn with how many lie on each; alike ones beyond a few are counted. */

@@ -11,8 +11,11 @@ import { panOf } from '@/design/pans'
 import FillBand from '@/drawings/FillBand.vue'
 import PanSide from '@/drawings/PanSide.vue'
 import PanTop from '@/drawings/PanTop.vue'
+import SheetTop from '@/drawings/SheetTop.vue'
+import { flat } from '@/drawings/solid'
 import { outline, panTitle, type Units } from '@/format'
 import { usePans } from '@/kitchen'
+import { turnsWords, WHERE } from '@/screens/sheet/shapes'
 
 export interface PanTrayProps {
   /** The desk's own formula and count; they are edited in place. */
@@ -83,6 +86,10 @@ const asLast = computed(() => (kind.value === props.formula.usual.fill_kind && p
 
 const panned = computed(() => props.whole?.looked_at?.pan ?? null)
 const pieceG = computed(() => props.whole?.count.quantities[`piece_g.${props.target}`]?.value ?? 0)
+const pieces = computed(() => props.whole?.count.quantities[`pieces.${props.target}`]?.value ?? 0)
+/** Without a pan: the sheet or the griddle that the pieces lie on. */
+const lies = computed(() => props.whole?.looked_at?.turns.find((turns) => turns.packing && turns.through !== 'pot') ?? null)
+const on = computed(() => (lies.value ? flat(lies.value) : null))
 const pans = (n: number) => `${n} ${n === 1 ? 'pan' : 'pans'}`
 const loads = computed(() =>
   (props.whole?.count.loads[props.target] ?? []).map((load) => (load.pieces === 1 ? pans(load.pans) : `${pans(load.pans)} of ${load.pieces}`)).join(' and '),
@@ -142,6 +149,10 @@ const scale = computed(() => {
       </template>
       <p v-else-if="pan && whole?.count.fights.length" class="quiet empty">The pan is drawn when no pins fight.<template v-if="fightsFill"> The fill is one of them.</template></p>
       <p v-else-if="pan" class="quiet empty">The pan is drawn as soon as there is dough to put in it.</p>
+      <template v-else-if="lies && on">
+        <SheetTop :turns="lies" :solid="on" :pieces="Math.min(lies.per_holder, pieces)" :units="units" :scale="Math.min((room - 16) / on.across, 250 / on.down)" :label="WHERE[lies.through]" />
+        <p class="quiet">{{ turnsWords(lies, units) }}</p>
+      </template>
       <p v-else class="quiet empty">Choose a pan to see the dough in it, drawn to scale. What lies on sheets, in the pot or on the griddle is drawn under <b>Shape and oven</b>.</p>
     </div>
   </section>
