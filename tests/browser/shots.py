@@ -58,13 +58,6 @@ def dough(page: Page) -> None:
     page.get_by_role("heading", name="What is in it").wait_for()
 
 
-def swap(page: Page) -> None:
-    open_formula(page, "Cardamom milk buns")
-    page.get_by_role("radio", name="Dough").click()
-    page.get_by_role("button", name="Make it dairy-free").click()
-    page.get_by_role("dialog").wait_for()
-
-
 def side_by_side(page: Page) -> None:
     open_formula(page, "Cardamom milk buns")
     page.get_by_role("button", name="Revisions").click()
@@ -85,6 +78,29 @@ def sheet(page: Page) -> None:
     page.get_by_role("article").wait_for()
 
 
+def pans(page: Page) -> None:
+    page.goto("/pans")
+    for name in ("Two-pound tin", "Two-pound tin, long"):
+        item = page.get_by_role("listitem").filter(has=page.get_by_role("button", name=f"Open {name}", exact=True))
+        item.get_by_role("checkbox").check()
+    page.get_by_role("button", name="What else on the shelf would take this?").click()
+    page.get_by_role("row", name="As full as the first").wait_for()
+
+
+def targets(page: Page) -> None:
+    open_formula(page, "Leek and thyme focaccia")
+    page.get_by_role("tab", name="what is left").click()
+    page.get_by_label("Add a limit").select_option("flour")
+    page.get_by_role("img", name=re.compile("Pan from above, round")).wait_for()
+
+
+def shape(page: Page) -> None:
+    open_formula(page, "Malted seed bagels")
+    page.get_by_role("radio", name="Shape and oven").click()
+    page.get_by_role("textbox", name="Weight on the label").fill("90")
+    page.get_by_text("Check your local rules").wait_for()
+
+
 def kitchen(page: Page) -> None:
     page.goto("/kitchen")
     page.get_by_role("radio", name="Grams").wait_for()
@@ -96,11 +112,6 @@ def take_in(page: Page) -> None:
     page.get_by_role("radiogroup", name="Which salt?").wait_for()
 
 
-def taken_line(page: Page) -> None:
-    take_in(page)
-    page.get_by_role("button", name="Bread flour, 4 cups").click()
-
-
 def pantry(page: Page) -> None:
     page.goto("/pantry?name=Egg")
     page.get_by_text("Used in").wait_for()
@@ -108,17 +119,17 @@ def pantry(page: Page) -> None:
 
 SHOTS = [
     ("take-in", take_in, DESK, "light"),
-    ("take-in-line", taken_line, DESK, "dark"),
     ("take-in-phone", take_in, PHONE, "light"),
     ("pantry", pantry, DESK, "light"),
     ("formulas", formulas, DESK, "light"),
     ("formula", formula, DESK, "light"),
-    ("formula-dark", formula, DESK, "dark"),
+    ("pans", pans, DESK, "light"),
+    ("targets", targets, DESK, "light"),
+    ("shape-dark", shape, DESK, "dark"),
     ("remainder", remainder, DESK, "light"),
     ("fight", fight, DESK, "light"),
     ("working", working, DESK, "light"),
     ("dough", dough, DESK, "light"),
-    ("swap", swap, DESK, "light"),
     ("side-by-side", side_by_side, DESK, "light"),
     ("whole", whole, DESK, "light"),
     ("sheet", sheet, DESK, "light"),

@@ -154,3 +154,26 @@ def test_a_link_to_nothing(page, path):
     page.goto(path)
     expect(page.get_by_text(re.compile("no such formula|nothing at this address"))).to_be_visible()
     expect(page.get_by_role("link", name=re.compile("All formulas|Back to the count")).first).to_be_visible()
+
+
+def test_text_that_an_earlier_release_left_in_the_browser(page):
+    """What had not reached the records before the application was renewed comes back, with its pins where they belong now."""
+    new_rolls(page, "Before the new release")
+    page.evaluate(
+        """async () => {
+          const id = location.pathname.split('/')[2]
+          const state = await (await fetch(`/api/formulas/${id}`)).json()
+          const { shaping, ...usual } = state.formula.usual
+          const body = {
+            formula: { ...state.formula, usual },
+            count: { pins: { pieces: 9, flour_g: 700 }, pan: { shape: 'round', name: '', diameter_cm: 24, depth_cm: 5 }, leave_remainder: false, leave_gaps: false },
+          }
+          const key = `pancount:desk:${id}:${sessionStorage.getItem('pancount:tab')}`
+          localStorage.setItem(key, JSON.stringify({ version: state.version, body }))
+        }"""
+    )
+    page.reload()
+    expect(page.get_by_text("was brought back from this browser")).to_be_visible()
+    expect(quantity(page, "Pieces")).to_have_value("9")
+    expect(quantity(page, "Flour")).to_have_value("700")
+    expect(page.get_by_role("img", name=re.compile("Pan from above, round"))).to_be_visible()

@@ -10,10 +10,11 @@ from pancount.core.formula import Role
 from pancount.core.pantry import Ingredient
 from pancount.core.taking.habits import CupWeighing
 from pancount.core.taking.taken import Settled
-from pancount.demo.weir_house import CARD, OTHERS
+from pancount.demo.weir_house import CARD, OTHERS, SHELF
 from pancount.store.database import connect, migrate, transaction
 from pancount.store.formulas import keep_new, save_revision
 from pancount.store.kitchens import ONLY_KITCHEN, Settings, open_kitchen
+from pancount.store.pans import add_pan
 from pancount.store.pantry import add_cup, put_ingredient
 from pancount.store.takings import Taking, start_taking
 
@@ -29,6 +30,7 @@ def main(file: str, url: str) -> None:
         save_revision(session, ONLY_KITCHEN, state.head.id, state.formula, 1, "Again")
         start_taking(session, ONLY_KITCHEN, Taking(text=CARD, settled=(Settled(written="1 egg", weight_g=52),)))
         put_ingredient(session, ONLY_KITCHEN, Ingredient(name="Canal honey", role=Role.SUGAR), 0)
+        add_pan(session, ONLY_KITCHEN, SHELF[5])
         add_cup(session, ONLY_KITCHEN, CupWeighing(ingredient="Bread flour", measure="cup", way="scooped", weight_g=143))
     engine.dispose()
     dump = ["pg_dump", "--inserts", "--no-owner", "--no-privileges", url]

@@ -12,6 +12,7 @@ from pancount.core.reckon import reckon
 from pancount.store.database import connect, migrate, transaction
 from pancount.store.formulas import get_formula, get_revision, list_formulas, reckon_missing
 from pancount.store.kitchens import ONLY_KITCHEN
+from pancount.store.pans import list_pans
 from pancount.store.pantry import list_cups, list_pantry
 from pancount.store.tables import Base
 from pancount.store.takings import get_taking, list_takings
@@ -57,7 +58,11 @@ def test_from_a_filled_database(dump: Path, new_database: Callable[[str], str]):
         assert {"poolish", "dough", "inclusions"} <= {stage.kind for stage in first.stages}
         assert (reckon(first).flour_g, reckon(first).weight_g) == (1000, pytest.approx(2019.4))
         assert get_formula(session, ONLY_KITCHEN, focaccia.id).formula.stages == first.stages
+        # What was pinned is pinned, beside the batch in the earlier releases and with its target since.
+        knots = get_formula(session, ONLY_KITCHEN, next(head.id for head in heads if head.name == "Caraway knots")).count
+        assert (knots.pins.divide_g, knots.targets[0].pins.piece_g) == (1290, 75)
         # From the release that had them on.
+        assert all(pan.shelved.pan.name == "Two-pound tin" for pan in list_pans(session, ONLY_KITCHEN))
         for taking in list_takings(session, ONLY_KITCHEN):
             assert get_taking(session, ONLY_KITCHEN, taking.id).taking.settled[0].weight_g == 52
         assert len(list_pantry(session, ONLY_KITCHEN)) >= 120

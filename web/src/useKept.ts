@@ -27,6 +27,8 @@ export interface Keeper<T, S> {
   put: (id: number, body: T, version: number) => Promise<S>
   /** What the server's state says of it. */
   read: (state: S) => { id: number; version: number; body: T }
+  /** A copy in this browser as it would be now, where an earlier release may have left it. */
+  broughtUp?: (body: T) => T
   /** A new one got its number. */
   started: (id: number) => void
 }
@@ -61,7 +63,8 @@ export function useKept<T extends object, S extends object>(keeper: Keeper<T, S>
 
   function readMirror(): { version: number; body: T } | null {
     try {
-      return JSON.parse(localStorage.getItem(mirrorKey()) ?? 'null')
+      const own = JSON.parse(localStorage.getItem(mirrorKey()) ?? 'null') as { version: number; body: T } | null
+      return own && { ...own, body: keeper.broughtUp?.(own.body) ?? own.body }
     } catch {
       return null
     }

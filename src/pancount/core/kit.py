@@ -44,7 +44,7 @@ class Kit(Frozen):
     spread_g: Annotated[float, Field(ge=0, le=1000)] = 2.0
     """How evenly this baker divides: the standard deviation of a piece. [g]"""
 
-    def mixes_g(self, true_water_percent: float | None) -> float | None:
+    def most_dough_g(self, true_water_percent: float | None) -> float | None:
         """The most dough in one mix; less where it is stiff. None where the bowl is not known. [g]"""
         if self.bowl_g is not None:
             return self.bowl_g

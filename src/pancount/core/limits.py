@@ -107,7 +107,7 @@ def _sheets(lot: Lot, kit: Kit, at_once: int) -> Room | None:
     """Sheets side by side: as many on each as lie apart on it, or as the count has on the target's own."""
     packing = sheet_room(lot, kit)
     if lot.pan is None:
-        return Room(at_once, packing.holds, packing) if packing and packing.holds else None
+        return Room(min(at_once, kit.sheets), packing.holds, packing) if packing and packing.holds else None
     apart = packing if packing and packing.holds == lot.pieces_per_pan > 1 else None
     return Room(at_once, lot.pieces_per_pan, apart) if lot.pieces_per_pan else None
 

@@ -31,7 +31,7 @@ def ground_of(formula: Formula, reckoned: Reckoned, kit: Kit, true_water_percent
         for line, figure in zip(stage.lines, figures.lines, strict=True):
             name = line.name.casefold()
             shares[name] = shares.get(name, 0.0) + figure.percent / 100
-    return Ground(kit=kit, bowl_g=kit.mixes_g(true_water_percent), shares=shares)
+    return Ground(kit=kit, bowl_g=kit.most_dough_g(true_water_percent), shares=shares)
 
 
 def batch_of(counter: Counter, solution: Solution) -> Batch:

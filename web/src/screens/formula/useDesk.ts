@@ -13,6 +13,26 @@ export interface Desk {
 export const emptyTarget = (name = ''): Target => ({ name, pins: {}, pan: null, leave_gaps: false })
 export const emptyCount = (): Count => ({ pins: {}, targets: [emptyTarget()], limits: [], leave_remainder: false, rules: 'EU' })
 
+/** As an earlier release left it: one pan, its pins among those of the batch, and nothing told of shaping and borders. */
+function broughtUp(desk: Desk): Desk {
+  const old = desk.count as Partial<Count> & { pins: Count['pins'] & Target['pins']; pan?: Target['pan']; leave_gaps?: boolean }
+  if (old.targets) return desk
+  const { flour_g, dough_g, bench_loss, divide_g, ...own } = old.pins
+  return {
+    formula: {
+      ...desk.formula,
+      usual: { ...emptyFormula().usual, ...desk.formula.usual },
+      beside: desk.formula.beside.map((stage) => ({ ...stage, border_cm: stage.border_cm ?? 1 })),
+    },
+    count: {
+      ...emptyCount(),
+      pins: { flour_g, dough_g, bench_loss, divide_g },
+      targets: [{ ...emptyTarget(), pins: own, pan: old.pan ?? null, leave_gaps: old.leave_gaps ?? false }],
+      leave_remainder: old.leave_remainder ?? false,
+    },
+  }
+}
+
 const path = (id: number) => ({ path: { formula_id: id } })
 
 export function useDesk(started: (id: number) => void) {
@@ -23,6 +43,7 @@ export function useDesk(started: (id: number) => void) {
     start: (body) => ask(api.POST('/api/formulas', { body })),
     put: (id, body, version) => ask(api.PUT('/api/formulas/{formula_id}/desk', { params: path(id), body: { ...body, version } })),
     read: (state) => ({ id: state.head.id, version: state.version, body: { formula: state.formula, count: state.count } }),
+    broughtUp,
     started,
   })
   const head = computed(() => kept.state.value?.head ?? null)
