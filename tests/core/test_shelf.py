@@ -31,7 +31,7 @@ from pancount.core.pan import (
 from pancount.core.panned import depths, rungs
 from pancount.core.shelf import ShelfPan, Wanted, common_pans, in_pan, materials, measure, named_size, slices, stand_ins
 from pancount.core.solve import solve
-from pancount.core.tables import FILL_UNITS
+from pancount.core.tables import FILL_UNITS, fills
 from strategies import pans
 
 
@@ -51,7 +51,8 @@ RIMMED = RectanglePan(name="Rimmed pan", length_cm=33, width_cm=23, depth_cm=4.6
 def test_every_shape_has_its_solid():
     """A shape without one could not be drawn or filled."""
     assert set(SHAPES) == set(SOLIDS)
-    assert all(model.model_fields["shape"].default == shape for shape, (_, model) in SHAPES.items())
+    assert all(model.model_fields["shape"].default == shape for shape, (_, model, _) in SHAPES.items())
+    assert {bake for _, _, bake in SHAPES.values()} <= set(fills())
 
 
 @pytest.mark.parametrize(

@@ -114,6 +114,8 @@ class PanShape(Frozen):
     """A shape of pan: what it is called, and the measures it has, with those that may be left out told apart."""
 
     label: str
+    bake: str
+    """The fill rule of what it is usually for."""
     measures: tuple[str, ...]
     optional: tuple[str, ...]
 
@@ -177,11 +179,12 @@ async def make_up_flour(formula: Formula) -> Formula:
     return with_flour_made_up(formula)
 
 
-def _pan_shape(label: str, model: type[AnyPan]) -> PanShape:
+def _pan_shape(label: str, model: type[AnyPan], bake: str) -> PanShape:
     fields = [name for name in model.model_fields if name.endswith("_cm") or name == "cups"]
     fields.sort(key=lambda name: name == "depth_cm")  # the last to be measured
     return PanShape(
         label=label,
+        bake=bake,
         measures=tuple(name for name in fields if model.model_fields[name].is_required()),
         optional=tuple(name for name in fields if not model.model_fields[name].is_required()),
     )
@@ -209,7 +212,7 @@ async def reference() -> Reference:
         counted=counted(),
         limits={kind: LimitWords(label=label, says=says) for kind, (label, says) in SAYS.items()},
         shapes={kind: ShapeWords(label=label, by=by, usual_cm=cm) for kind, (label, by, cm) in SHAPES.items()},
-        pan_shapes={shape: _pan_shape(label, model) for shape, (label, model) in PAN_SHAPES.items()},
+        pan_shapes={shape: _pan_shape(*told) for shape, told in PAN_SHAPES.items()},
         materials=materials(),
         common_pans=common_pans(),
         selling_rules=SAYS_RULES,

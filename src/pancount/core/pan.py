@@ -41,14 +41,26 @@ class _Deep(_Named):
     """What it holds by water, where it was measured; that beats what its measures say."""
 
 
-class RectanglePan(_Deep):
+class _Oblong(_Deep):
     """A rectangle by its inside measures at the top; straight sides where no base is given."""
 
-    shape: Literal["rectangle"] = "rectangle"
     length_cm: Centimetres
     width_cm: Centimetres
     base_length_cm: Centimetres | None = None
     base_width_cm: Centimetres | None = None
+
+
+class _Disc(_Deep):
+    """A round by its inside diameter at the top; straight sides where no base is given."""
+
+    diameter_cm: Centimetres
+    base_diameter_cm: Centimetres | None = None
+
+
+class RectanglePan(_Oblong):
+    """A rectangular pan."""
+
+    shape: Literal["rectangle"] = "rectangle"
 
 
 class SquarePan(_Deep):
@@ -59,48 +71,34 @@ class SquarePan(_Deep):
     base_side_cm: Centimetres | None = None
 
 
-class RoundPan(_Deep):
-    """A round by its inside diameter at the top; straight sides where no base is given."""
+class RoundPan(_Disc):
+    """A round pan."""
 
     shape: Literal["round"] = "round"
-    diameter_cm: Centimetres
-    base_diameter_cm: Centimetres | None = None
 
 
-class IronPan(_Deep):
+class IronPan(_Disc):
     """A round pan of cast iron, with a handle."""
 
     shape: Literal["iron"] = "iron"
-    diameter_cm: Centimetres
-    base_diameter_cm: Centimetres | None = None
 
 
-class LoafTin(_Deep):
+class LoafTin(_Oblong):
     """A loaf tin, its sides sloping from the top to the base."""
 
     shape: Literal["loaf"] = "loaf"
-    length_cm: Centimetres
-    width_cm: Centimetres
-    base_length_cm: Centimetres | None = None
-    base_width_cm: Centimetres | None = None
 
 
-class LiddedTin(_Deep):
+class LiddedTin(_Oblong):
     """A tin with a lid: what rises has to stop at the brim."""
 
     shape: Literal["lidded"] = "lidded"
-    length_cm: Centimetres
-    width_cm: Centimetres
-    base_length_cm: Centimetres | None = None
-    base_width_cm: Centimetres | None = None
 
 
-class RingPan(_Deep):
+class RingPan(_Disc):
     """A ring: round outside, with a tube in the middle."""
 
     shape: Literal["ring"] = "ring"
-    diameter_cm: Centimetres
-    base_diameter_cm: Centimetres | None = None
     hole_cm: Centimetres
     """The tube's diameter at the top."""
     base_hole_cm: Centimetres | None = None
@@ -115,13 +113,11 @@ class RingPan(_Deep):
         return self
 
 
-class CupTray(_Deep):
+class CupTray(_Disc):
     """A tray of round cups, all alike. What it holds by water is all its cups together."""
 
     shape: Literal["cups"] = "cups"
     cups: Annotated[int, Field(ge=1, le=200)]
-    diameter_cm: Centimetres
-    base_diameter_cm: Centimetres | None = None
 
 
 class SheetPan(_Deep):
@@ -162,20 +158,20 @@ AnyPan = (
 )
 Pan = Annotated[AnyPan, Field(discriminator="shape")]
 
-SHAPES: dict[str, tuple[str, type[AnyPan]]] = {
-    "rectangle": ("Rectangle", RectanglePan),
-    "square": ("Square", SquarePan),
-    "round": ("Round", RoundPan),
-    "iron": ("Iron pan", IronPan),
-    "loaf": ("Loaf tin", LoafTin),
-    "lidded": ("Lidded tin", LiddedTin),
-    "ring": ("Ring", RingPan),
-    "cups": ("Cup tray", CupTray),
-    "sheet": ("Sheet", SheetPan),
-    "griddle": ("Griddle", Griddle),
-    "stone": ("Stone or steel", Stone),
+SHAPES: dict[str, tuple[str, type[AnyPan], str]] = {
+    "rectangle": ("Rectangle", RectanglePan, "pull_apart_buns"),
+    "square": ("Square", SquarePan, "pull_apart_buns"),
+    "round": ("Round", RoundPan, "pull_apart_buns"),
+    "iron": ("Iron pan", IronPan, "pan_pizza"),
+    "loaf": ("Loaf tin", LoafTin, "open_tin"),
+    "lidded": ("Lidded tin", LiddedTin, "lidded_tin"),
+    "ring": ("Ring", RingPan, "open_tin"),
+    "cups": ("Cup tray", CupTray, "cups"),
+    "sheet": ("Sheet", SheetPan, "focaccia"),
+    "griddle": ("Griddle", Griddle, "flatbread"),
+    "stone": ("Stone or steel", Stone, "thin_pizza"),
 }
-"""Every shape: what it is called, and its model."""
+"""Every shape: what it is called, its model, and the kind of bake that it is usually for (common practice, no source)."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -1432,6 +1432,10 @@ export interface components {
             depth_cm: number;
             /** Brim Ml */
             brim_ml?: number | null;
+            /** Diameter Cm */
+            diameter_cm: number;
+            /** Base Diameter Cm */
+            base_diameter_cm?: number | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1439,10 +1443,6 @@ export interface components {
             shape: "cups";
             /** Cups */
             cups: number;
-            /** Diameter Cm */
-            diameter_cm: number;
-            /** Base Diameter Cm */
-            base_diameter_cm?: number | null;
         };
         /**
          * CupWeighing
@@ -2113,15 +2113,15 @@ export interface components {
             depth_cm: number;
             /** Brim Ml */
             brim_ml?: number | null;
+            /** Diameter Cm */
+            diameter_cm: number;
+            /** Base Diameter Cm */
+            base_diameter_cm?: number | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             shape: "iron";
-            /** Diameter Cm */
-            diameter_cm: number;
-            /** Base Diameter Cm */
-            base_diameter_cm?: number | null;
         };
         /**
          * Issue
@@ -2279,11 +2279,6 @@ export interface components {
             depth_cm: number;
             /** Brim Ml */
             brim_ml?: number | null;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            shape: "lidded";
             /** Length Cm */
             length_cm: number;
             /** Width Cm */
@@ -2292,6 +2287,11 @@ export interface components {
             base_length_cm?: number | null;
             /** Base Width Cm */
             base_width_cm?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            shape: "lidded";
         };
         /**
          * Limit
@@ -2428,11 +2428,6 @@ export interface components {
             depth_cm: number;
             /** Brim Ml */
             brim_ml?: number | null;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            shape: "loaf";
             /** Length Cm */
             length_cm: number;
             /** Width Cm */
@@ -2441,6 +2436,11 @@ export interface components {
             base_length_cm?: number | null;
             /** Base Width Cm */
             base_width_cm?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            shape: "loaf";
         };
         /**
          * Looked
@@ -2749,6 +2749,8 @@ export interface components {
         PanShape: {
             /** Label */
             label: string;
+            /** Bake */
+            bake: string;
             /** Measures */
             measures: string[];
             /** Optional */
@@ -3038,7 +3040,7 @@ export interface components {
         };
         /**
          * RectanglePan
-         * @description A rectangle by its inside measures at the top; straight sides where no base is given.
+         * @description A rectangular pan.
          */
         RectanglePan: {
             /**
@@ -3050,11 +3052,6 @@ export interface components {
             depth_cm: number;
             /** Brim Ml */
             brim_ml?: number | null;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            shape: "rectangle";
             /** Length Cm */
             length_cm: number;
             /** Width Cm */
@@ -3063,6 +3060,11 @@ export interface components {
             base_length_cm?: number | null;
             /** Base Width Cm */
             base_width_cm?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            shape: "rectangle";
         };
         /**
          * Reference
@@ -3217,15 +3219,15 @@ export interface components {
             depth_cm: number;
             /** Brim Ml */
             brim_ml?: number | null;
+            /** Diameter Cm */
+            diameter_cm: number;
+            /** Base Diameter Cm */
+            base_diameter_cm?: number | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             shape: "ring";
-            /** Diameter Cm */
-            diameter_cm: number;
-            /** Base Diameter Cm */
-            base_diameter_cm?: number | null;
             /** Hole Cm */
             hole_cm: number;
             /** Base Hole Cm */
@@ -3239,7 +3241,7 @@ export interface components {
         Role: "flour" | "liquid" | "fat" | "sugar" | "salt" | "leaven" | "egg" | "dairy" | "flavour" | "mash" | "inclusion";
         /**
          * RoundPan
-         * @description A round by its inside diameter at the top; straight sides where no base is given.
+         * @description A round pan.
          */
         RoundPan: {
             /**
@@ -3251,15 +3253,15 @@ export interface components {
             depth_cm: number;
             /** Brim Ml */
             brim_ml?: number | null;
+            /** Diameter Cm */
+            diameter_cm: number;
+            /** Base Diameter Cm */
+            base_diameter_cm?: number | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             shape: "round";
-            /** Diameter Cm */
-            diameter_cm: number;
-            /** Base Diameter Cm */
-            base_diameter_cm?: number | null;
         };
         /**
          * Row

@@ -55,7 +55,24 @@ function choose(value: string): void {
     const found = shelf.data.value?.find((state) => String(state.id) === value)
     if (found) target.pan = plainCopy(found.shelved.pan)
   }
+  suit()
   target.leave_gaps = false
+}
+/** A tin or a tray of cups is filled by what it holds, whatever the formula usually goes into; another pan as usual again. */
+function suit(): void {
+  const target = one.value
+  if (!target?.pan) return
+  const { fills, pan_shapes } = props.units.reference
+  const byVolume = (kind: string | null | undefined) => (fills[kind ?? '']?.per ?? 'area') !== 'area'
+  const bake = pan_shapes[target.pan.shape]?.bake ?? ''
+  if (byVolume(bake)) target.fill_kind = bake === props.formula.usual.fill_kind ? null : bake
+  else if (byVolume(target.fill_kind)) target.fill_kind = null
+}
+function reshape(next: Pan): void {
+  if (!one.value) return
+  const another = next.shape !== one.value.pan?.shape
+  one.value.pan = next
+  if (another) suit()
 }
 const wrong = (name: string) => props.problem?.errors?.find((issue) => issue.pointer.includes(`/targets/${props.target}/pan/`) && issue.pointer.endsWith(name))?.detail
 
@@ -126,7 +143,7 @@ const scale = computed(() => {
       </select>
       <button v-if="pan" type="button" class="size" :aria-expanded="open" @click="open = !open">Size</button>
     </div>
-    <div v-if="pan && open && one" class="measures"><PanForm :pan="pan" :units="units" :wrong="wrong" @change="one.pan = $event" /></div>
+    <div v-if="pan && open && one" class="measures"><PanForm :pan="pan" :units="units" :wrong="wrong" @change="reshape" /></div>
     <div v-if="pan" class="filling">
       <select class="field" :value="kind" aria-label="Kind of bake, for the usual fill" @change="setKind(($event.target as HTMLSelectElement).value)">
         <option v-for="rule in units.reference.fills" :key="rule.key" :value="rule.key">{{ rule.label }}</option>

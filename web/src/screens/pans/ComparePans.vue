@@ -15,9 +15,8 @@ export interface ComparePansProps {
 const props = defineProps<ComparePansProps>()
 const emit = defineEmits<{ open: [state: PanState] }>()
 
-const KIND_OF: Partial<Record<string, string>> = { loaf: 'open_tin', lidded: 'lidded_tin', ring: 'open_tin', cups: 'cups', sheet: 'focaccia', griddle: 'flatbread', stone: 'thin_pizza', iron: 'pan_pizza' }
 const kind = ref('')
-const shownKind = computed(() => kind.value || KIND_OF[props.pans[0]?.shelved.pan.shape ?? ''] || 'pull_apart_buns')
+const shownKind = computed(() => kind.value || props.units.reference.pan_shapes[props.pans[0]?.shelved.pan.shape ?? '']?.bake || 'pull_apart_buns')
 const rule = computed(() => props.units.reference.fills[shownKind.value])
 const dough = ref<number | null>(null)
 const ready = computed(() => props.pans.length > 0)
@@ -88,7 +87,7 @@ const percent = (share: number) => (Math.abs(share - 1) < 0.005 ? 'as it is' : `
           <tr><th scope="row">Doubled</th><td v-for="(one, i) in inPans" :key="i" :class="{ stop: one.past_rim }">{{ cm(one.depths.doubled_cm) }}<small v-if="one.past_rim">over the rim</small></td></tr>
           <tr><th scope="row">Baked</th><td v-for="(one, i) in inPans" :key="i">{{ cm(one.depths.baked_cm) }}</td></tr>
           <tr><th scope="row">Fill</th><td v-for="(one, i) in inPans" :key="i" :class="one.fill_is">{{ fillShown(one.fill, per(one), units) }}<small>{{ LIES[one.fill_is] }}</small></td></tr>
-          <tr><th scope="row">Cut</th><td v-for="(one, i) in inPans" :key="i">{{ one.slices.words.includes('×') ? one.slices.words : `${one.slices.pieces} ${one.slices.words}` }}<small>{{ plain(one.slices.width_cm / (units.reference.length_units[units.length] ?? 1), 2) }} × {{ plain(one.slices.length_cm / (units.reference.length_units[units.length] ?? 1), 2) }} × {{ withUnit(one.slices.height_cm, 'cm', units, 2) }}</small></td></tr>
+          <tr><th scope="row">Cut</th><td v-for="(one, i) in inPans" :key="i">{{ one.slices.words.includes('×') ? one.slices.words : `${one.slices.pieces}${one.measured.solid.count > 1 ? ',' : ''} ${one.slices.words}` }}<small>{{ plain(one.slices.width_cm / (units.reference.length_units[units.length] ?? 1), 2) }} × {{ plain(one.slices.length_cm / (units.reference.length_units[units.length] ?? 1), 2) }} × {{ withUnit(one.slices.height_cm, 'cm', units, 2) }}</small></td></tr>
           <tr><th scope="row">Usually wants</th><td v-for="(one, i) in inPans" :key="i">{{ g(Math.round(one.wants_low_g)) }} to {{ g(Math.round(one.wants_high_g)) }}</td></tr>
           <tr v-if="inPans.length > 1"><th scope="row">As full as the first</th><td v-for="(one, i) in inPans" :key="i"><b>{{ g(Math.round(one.keeps_g)) }}</b><small>{{ i ? percent(one.keeps_share) : '' }}</small></td></tr>
         </tbody>
