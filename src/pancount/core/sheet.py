@@ -41,7 +41,7 @@ class SheetLine(Frozen):
     fine: bool
     """Whether that is the fine one."""
     running: Printed | None = None
-    """What the scale shows with the bowl on it, set to nothing before the first line, once this is in."""
+    """What the main scale shows with the bowl on it, set to nothing before the first line, once this is in."""
     held_back: Printed | None
     """How much of it is held back at first, to adjust with; None for nothing."""
     parts: int
@@ -153,15 +153,17 @@ def _beside(formula: Formula, written: Made, made: Made, scale: Scale, kit: Kit)
     return tuple(found)
 
 
-def _filling(lines: Sequence[SheetLine], fed: Sequence[SheetFed]) -> tuple[tuple[SheetLine, ...], tuple[SheetFed, ...]]:
-    """Lines and what comes in, each with what the scale shows once it is in the bowl."""
+def _filling(
+    lines: Sequence[SheetLine], fed: Sequence[SheetFed], step: Decimal
+) -> tuple[tuple[SheetLine, ...], tuple[SheetFed, ...]]:
+    """Lines and what comes in, each with what the main scale shows, in its step, once it is in the bowl."""
     running, filled, came = Decimal(0), [], []
     for line in lines:
         running += line.printed or 0
-        filled.append(line if line.printed is None else line.model_copy(update={"running": running}))
+        filled.append(line if line.printed is None else line.model_copy(update={"running": to_step(running, step)}))
     for one in fed:
         running += one.printed + (one.made_up or 0)
-        came.append(one.model_copy(update={"running": running}))
+        came.append(one.model_copy(update={"running": to_step(running, step)}))
     return tuple(filled), tuple(came)
 
 
@@ -200,7 +202,7 @@ def _fed(
                     made_up=made_up or None,
                 )
             )
-    filled = [_filling(own, came) for own, came in zip(lines, fed, strict=True)]
+    filled = [_filling(own, came, scale.step) for own, came in zip(lines, fed, strict=True)]
     return tuple(
         SheetStage(
             name=stage.name,

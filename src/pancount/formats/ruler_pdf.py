@@ -14,22 +14,23 @@ def _strip(from_cm: float, to_cm: float, unit: LengthUnit, mark_cm: float | None
     step = 1.0 if unit == "cm" else CM_PER_IN
     parts = 10 if unit == "cm" else 8
     wide = to_cm - from_cm
-    drawn = [f'<rect x="0" y="0" width="{wide:.3f}" height="2.6" class="strip"/>']
+    # A stylesheet does not reach into a drawing here, so each part says its own colours.
+    drawn = [f'<rect x="0" y="0" width="{wide:.3f}" height="2.6" fill="none" stroke="#1E4478" stroke-width=".05"/>']
     first, last = round(from_cm / step * parts), round(to_cm / step * parts)
     for n in range(first, last + 1):
         x = n * step / parts - from_cm
         if not -1e-6 <= x <= wide + 1e-6:
             continue
         tall = 1.1 if n % parts == 0 else 0.75 if n % (parts // 2) == 0 else 0.4
-        drawn.append(f'<path d="M{x:.3f} 0v{tall}"/>')
+        drawn.append(f'<line x1="{x:.3f}" y1="0" x2="{x:.3f}" y2="{tall}" stroke="#18222F" stroke-width=".02"/>')
         if n % parts == 0:
-            drawn.append(f'<text x="{x:.3f}" y="1.75">{n // parts}</text>')
+            drawn.append(f'<text x="{x:.3f}" y="1.75" font-size=".45" text-anchor="middle" fill="#18222F">{n // parts}</text>')
     if mark_cm is not None and from_cm < mark_cm <= to_cm:
         x = mark_cm - from_cm
-        drawn.append(f'<path class="mark" d="M{x:.3f} 0v2.6"/>')
+        drawn.append(f'<line x1="{x:.3f}" y1="0" x2="{x:.3f}" y2="2.6" stroke="#B95A14" stroke-width=".08"/>')
     return (
-        f'<svg xmlns="http://www.w3.org/2000/svg" width="{wide:.3f}cm" height="2.7cm" viewBox="-0.05 -0.05 {wide + 0.1:.3f} 2.7" '
-        f'style="margin-left:-0.05cm;width:{wide + 0.1:.3f}cm">{"".join(drawn)}</svg>'
+        f'<svg xmlns="http://www.w3.org/2000/svg" width="{wide + 0.1:.3f}cm" height="2.7cm" '
+        f'viewBox="-0.05 -0.05 {wide + 0.1:.3f} 2.7">{"".join(drawn)}</svg>'
     )
 
 
@@ -61,9 +62,6 @@ def ruler_pdf(shaped: Shaped, *, name: str, paper: str, unit: LengthUnit) -> byt
       @page {{ size: {page_cm}cm {across_cm}cm; margin: {MARGIN_CM}cm }}
       body {{ font: 10pt "DejaVu Sans", sans-serif; color: #18222F; margin: 0 }}
       p {{ margin: 0 0 .25cm }} svg {{ display: block; margin-bottom: .4cm }}
-      .strip {{ fill: none; stroke: #1E4478; stroke-width: .05 }}
-      path {{ stroke: #18222F; stroke-width: .02 }} .mark {{ stroke: #B95A14; stroke-width: .08 }}
-      text {{ font-size: .5px; text-anchor: middle }}
       .ring {{ display: inline-block; box-sizing: border-box; border: .05cm solid #1E4478; border-radius: 50%; margin-right: .6cm;
         vertical-align: top; position: relative }}
       .ring span {{ position: absolute; top: 50%; left: 0; right: 0; text-align: center; font-size: 8pt; margin-top: -5pt; white-space: nowrap }}

@@ -34,12 +34,22 @@ def spaced(number: Decimal | float, places: int | None = None) -> str:
     return text.replace(",", "\u202f")
 
 
+def percent(value: float) -> str:
+    """A percentage: to a tenth, under one to a hundredth.
+
+    >>> percent(62.5), percent(0.034)
+    ('62.5 %', '0.03 %')
+    """
+    return f"{spaced(value, 1 if value >= 1 else 2)} %"
+
+
 @cache
 def _templates() -> Environment:
     environment = Environment(
         loader=PackageLoader("pancount.formats", "templates"), autoescape=True, undefined=StrictUndefined
     )
     environment.filters["spaced"] = spaced
+    environment.filters["percent"] = percent
     environment.globals |= {"pan_words": pan_words, "shape_words": shape_words, "turns_words": turns_words}
     return environment
 

@@ -66,7 +66,7 @@ const print = () => window.print()
       <p class="quiet">{{ page.kitchen }} · {{ page.edition }} · {{ spaced(sheet.flour) }} {{ sheet.unit }} flour is 100 %<template v-if="sheet.mixes > 1"><br /><b>Weigh this {{ sheet.mixes }} times: {{ sheet.mixes }} equal mixes</b></template></p>
       <table>
         <tbody v-for="(stage, s) in sheet.stages" :key="s">
-          <tr class="stage"><th colspan="3" scope="rowgroup">{{ stage.name || 'Dough' }}</th><td class="n">{{ spaced(stage.printed) }} {{ sheet.unit }}</td><td class="run">{{ s ? '' : 'in the bowl' }}</td></tr>
+          <tr class="stage"><th colspan="3" scope="rowgroup">{{ stage.name || 'Dough' }}</th><td class="n">{{ spaced(stage.printed) }} {{ sheet.unit }}</td><td class="run">{{ s ? '' : 'scale shows' }}</td></tr>
           <tr v-for="(line, n) in stage.lines" :key="n">
             <td class="tick"><span /></td>
             <td>{{ line.name }} <span class="quiet">{{ asideOf(line) }}</span></td>
