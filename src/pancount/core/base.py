@@ -1,6 +1,8 @@
 """What every model of the core shares."""
 
-from typing import Annotated, Self
+from collections.abc import Hashable
+from functools import lru_cache
+from typing import Annotated, Self, TypeVar
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_validator
 
@@ -10,6 +12,8 @@ class Frozen(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
 
+
+Value = TypeVar("Value", bound=Hashable)
 
 PLAIN = r"^[^\x00-\x08\x0b-\x1f]*$"
 """Any text but control characters: PostgreSQL cannot store NUL, and a PDF cannot show the others."""
@@ -30,6 +34,12 @@ SomeGrams = Annotated[float, Field(gt=0, le=10_000_000)]
 """A weight above nothing. [g]"""
 Centimetres = Annotated[float, Field(ge=0.01, le=1_000)]
 """A measure of a pan or a piece, from a tenth of a millimetre up to 1 000. [cm]"""
+
+
+@lru_cache(maxsize=512)
+def interned(value: Value) -> Value:
+    """The first of all values equal to this one, so that what is remembered by it is found by identity, not field by field."""
+    return value
 
 
 class Band(Frozen):

@@ -5,6 +5,7 @@ only for what nothing else gives; an open number goes up to the limits. Where pi
 told: which pins, and what each would be if it alone were let go.
 """
 
+from pancount.core.base import interned
 from pancount.core.choices import but, choices, extras
 from pancount.core.count import (
     PINNABLE,
@@ -31,7 +32,7 @@ def ground_of(formula: Formula, reckoned: Reckoned, kit: Kit, true_water_percent
         for line, figure in zip(stage.lines, figures.lines, strict=True):
             name = line.name.casefold()
             shares[name] = shares.get(name, 0.0) + figure.percent / 100
-    return Ground(kit=kit, bowl_g=kit.most_dough_g(true_water_percent), shares=shares)
+    return Ground(kit=interned(kit), bowl_g=kit.most_dough_g(true_water_percent), shares=shares)
 
 
 def batch_of(counter: Counter, solution: Solution) -> Batch:
@@ -79,8 +80,16 @@ def _one_more(batch: Batch, values: dict[str, float], i: int) -> Batch:
     return Batch(batch.flour_g * more, batch.dough_g * more, lots)
 
 
+def _limit_states(counter: Counter, count: Count, pins: PinValues, solution: Solution) -> tuple[LimitState, ...]:
+    """Each limit against the count."""
+    batch = batch_of(counter, solution)
+    open_ = [i for i in range(len(counter.aims)) if solution.source(of("pieces", i)) == "limit"]
+    mores = [_one_more(batch, solution.values, i) for i in open_]
+    return tuple(_limit_state(counter, count, pins, batch, mores, limit) for limit in count.limits)
+
+
 def _limit_state(
-    counter: Counter, count: Count, pins: PinValues, solution: Solution, batch: Batch, limit: Limit
+    counter: Counter, count: Count, pins: PinValues, batch: Batch, mores: list[Batch], limit: Limit
 ) -> LimitState:
     """A limit against the count. It binds where one piece more of what goes up to the limits would be too much for it."""
     needed = need(limit, batch, counter.ground)
@@ -90,9 +99,8 @@ def _limit_state(
         return LimitState(None, limit.amount, "silent", per_load, None)
     if not enough(needed, limit.amount):
         return LimitState(needed, limit.amount, "over", per_load, None)
-    open_ = [i for i in range(len(counter.aims)) if solution.source(of("pieces", i)) == "limit"]
-    for i in open_:
-        then = need(limit, _one_more(batch, solution.values, i), counter.ground)
+    for more in mores:
+        then = need(limit, more, counter.ground)
         if then is not None and not enough(then, limit.amount):
             loose = counter.solve(pins, tuple(other for other in count.limits if other is not limit))
             pieces = tuple(int(loose.values[of("pieces", j)]) for j in range(len(counter.aims)))
@@ -134,7 +142,6 @@ def solved(
     if target is not None and target >= targets:
         target = 0
     quiet = bool(fights) or target is None
-    batch = batch_of(counter, solution) if count.limits and not fights else None
     result = CountResult(
         quantities=solution.worked(),
         reads=sum_reads("sharing", targets) | sum_reads("left_over", targets),
@@ -142,8 +149,6 @@ def solved(
         choices=() if quiet else choices(counter, count, solution, target or 0),
         extras=() if quiet else extras(counter, count, solution, target or 0),
         loads=() if fights else tuple(loads_of(solution.values, i) for i in range(targets)),
-        limits=()
-        if batch is None
-        else tuple(_limit_state(counter, count, pins, solution, batch, limit) for limit in count.limits),
+        limits=_limit_states(counter, count, pins, solution) if count.limits and not fights else (),
     )
     return result, counter, solution

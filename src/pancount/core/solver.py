@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 from math import inf, isfinite
 
+from pancount.core.base import interned
 from pancount.core.count import Count, Source, Target, Worked, fill_rule, pan_size
 from pancount.core.formula import Usual
 from pancount.core.kit import Kit
@@ -114,7 +115,7 @@ class Aim:
     """A target with its rules: what a Counter needs of it, whatever is pinned."""
 
     def __init__(self, target: Target, usual: Usual) -> None:
-        self.pan: AnyPan | None = target.pan
+        self.pan: AnyPan | None = interned(target.pan)
         self.kind = target.fill_kind or usual.fill_kind
         self.rule: FillRule = fill_rule(self.kind)
         self.shaping: Shaping = target.shaping or usual.shaping
