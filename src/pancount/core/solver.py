@@ -171,6 +171,8 @@ class Counter:
         return solution
 
     def _stand_in_piece(self, solution: Solution, i: int, aim: Aim) -> None:
+        """The baking loss; pieces a pan; and what one weighs, from the fill of a slab or as usual."""
+        # A baked weight gives the raw one by the usual loss, unless both are known: then the loss follows from them.
         if of("piece_g", i) not in solution.values or of("baked_g", i) not in solution.values:
             solution.stand_in(of("bake_loss", i), aim.bake_loss)
         if aim.pan is not None:
@@ -191,7 +193,9 @@ class Counter:
             room = sheet_room(aim.lot(piece_g, 2, 2), self.kit)
             if room is not None and room.holds:
                 return room.holds
-        return self.usual.pieces_per_pan if aim.kind == self.usual.fill_kind else (1 if aim.rule.pieces == "one" else 12)
+        if aim.kind == self.usual.fill_kind:
+            return self.usual.pieces_per_pan
+        return 1 if aim.rule.pieces == "one" else Usual().pieces_per_pan
 
     def _stand_in_numbers(self, solution: Solution, limits: tuple[Limit, ...]) -> None:
         """How many of each target there are, where nothing tells: up to the limits, shared evenly, or as usual."""
@@ -204,16 +208,23 @@ class Counter:
         elif known and len(open_) > 1:
             self._shared(solution, open_, values["divide_g"])
         elif not known and len(self.aims) > 1:
-            written = self.written_flour_g * self.total_percent / 100 * (1 - values["bench_loss"])
             for i in open_:
                 if self.aims[i].pan is not None:
                     solution.stand_in(of("pans", i), self.usual.pans)
                 else:
-                    share = written / len(self.aims) / values[of("piece_g", i)]
-                    solution.stand_in(of("pieces", i), max(1, whole(share)))
+                    solution.stand_in(of("pieces", i), self._of_written(values, i))
         elif open_ and self.aims[0].pan is not None:
             solution.stand_in(of("pans", 0), self.usual.pans)
         solution.stand_in("flour_g", self.written_flour_g, "written")
+
+    def _untaken(self, values: PinValues, divide_g: float) -> float:
+        """What is left of so much dough once the targets that are known have theirs. [g]"""
+        return divide_g - sum(values.get(of("take_g", i), 0.0) for i in range(len(self.aims)))
+
+    def _of_written(self, values: PinValues, i: int) -> int:
+        """Whole pieces of a target's even share of the dough as written; at least one."""
+        written = self.written_flour_g * self.total_percent / 100 * (1 - values["bench_loss"])
+        return max(1, whole(written / len(self.aims) / values[of("piece_g", i)]))
 
     def _most_divide(self, solution: Solution, limits: tuple[Limit, ...]) -> float:
         """The most dough to divide that limits on flour, ingredients and the bowl allow."""
@@ -235,9 +246,7 @@ class Counter:
     def _up_to_limits(self, solution: Solution, limits: tuple[Limit, ...], open_: list[int], most_g: float) -> None:
         """Whole pieces of each open target in turn, each given its even share of what the limits leave; at least one, which a limit then tells of."""
         values = solution.values
-        free = most_g - sum(
-            values[of("take_g", i)] for i in range(len(self.aims)) if of("take_g", i) in values
-        )
+        free = self._untaken(values, most_g)
         taken = dict.fromkeys(range(len(limits)), 0.0)
 
         def take(i: int, pieces: float) -> None:
@@ -255,8 +264,7 @@ class Counter:
             caps = [most_pieces(limit, lot, self.ground, taken[n]) for n, limit in enumerate(limits)]
             pieces = min(by_dough, *caps) if caps else by_dough
             if not isfinite(pieces):
-                written = self.written_flour_g * self.total_percent / 100 * (1 - values["bench_loss"])
-                pieces = max(1, whole(written / len(self.aims) / piece_g))
+                pieces = self._of_written(values, i)
             pieces = max(1, int(pieces))
             solution.stand_in(of("pieces", i), pieces, "limit")
             free -= pieces * piece_g
@@ -265,9 +273,7 @@ class Counter:
     def _shared(self, solution: Solution, open_: list[int], divide_g: float) -> None:
         """An even share of the dough in whole pieces for each open target but the last, which takes the rest."""
         values = solution.values
-        free = divide_g - sum(
-            values[of("take_g", i)] for i in range(len(self.aims)) if of("take_g", i) in values
-        )
+        free = self._untaken(values, divide_g)
         for turn, i in enumerate(open_[:-1]):
             piece_g = values[of("piece_g", i)]
             pieces = whole(max(0.0, free) / (len(open_) - turn) / piece_g)
