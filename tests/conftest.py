@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterator
 from pathlib import Path
 
 import pytest
-from hypothesis import settings
+from hypothesis import HealthCheck, settings
 from sqlalchemy import Engine, text
 from starlette.testclient import TestClient
 
@@ -16,8 +16,13 @@ from pancount.store.cluster import Cluster
 from pancount.store.database import connect, migrate, transaction
 from pancount.store.kitchens import ONLY_KITCHEN, Settings, open_kitchen
 
-# On a busy machine an example may take its time; what it must hold stays the same.
-settings.register_profile("unhurried", settings.get_profile(settings.get_current_profile_name()), deadline=None)
+# On a busy machine an example may take its time, to be drawn and to be tried; what it must hold stays the same.
+settings.register_profile(
+    "unhurried",
+    settings.get_profile(settings.get_current_profile_name()),
+    deadline=None,
+    suppress_health_check=[HealthCheck.too_slow],
+)
 settings.load_profile("unhurried")
 
 

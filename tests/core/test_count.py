@@ -158,7 +158,7 @@ class TestRemainders:
         assert {c.kind for c in result.choices} <= {"leave_remainder"}
 
 
-mostly_fighting = settings(suppress_health_check=[HealthCheck.filter_too_much])
+mostly_fighting = settings(suppress_health_check=[HealthCheck.filter_too_much, HealthCheck.too_slow])
 """For tests of pins that do, or do not, fight: of many at random most do."""
 
 

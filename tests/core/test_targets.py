@@ -1,7 +1,7 @@
 """Several targets from one dough, and the limits a count stays within."""
 
 import pytest
-from hypothesis import assume, given
+from hypothesis import HealthCheck, assume, given, settings
 from hypothesis import strategies as st
 
 from pancount.core.count import PINNABLE, Count, Pins, Target, TargetPins, with_pins
@@ -229,7 +229,12 @@ def test_what_must_hold_of_any_count(formula, batch, made, limited):
     assert len(result.limits) in (0, len(limited))
 
 
+mostly_fighting = settings(suppress_health_check=[HealthCheck.filter_too_much, HealthCheck.too_slow])
+"""For tests of pins that do, or do not, fight: of many at random most do."""
+
+
 @given(formulas(), batches, st.lists(targets, min_size=1, max_size=3))
+@mostly_fighting
 def test_letting_go_of_a_fighting_pin_makes_the_rest_hold(formula, batch, made):
     """With a single fight, each pin that is offered with what it would be settles all of it."""
     count = Count(pins=Pins(**batch), targets=tuple(made))
@@ -246,6 +251,7 @@ def test_letting_go_of_a_fighting_pin_makes_the_rest_hold(formula, batch, made):
 
 
 @given(formulas(), st.lists(targets, min_size=1, max_size=3))
+@mostly_fighting
 def test_pins_that_can_be_met_are_met(formula, made):
     """Pinning what was worked out, as it stands, makes no fight and moves nothing."""
     count = Count(targets=tuple(made))
