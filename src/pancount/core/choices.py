@@ -27,10 +27,10 @@ class Plan(NamedTuple):
     decides: Decides = ""
 
 
-def but(pins: PinValues, drop: Iterable[str] = (), **changes: float) -> dict[str, float]:
-    """Pins with some let go and others set."""
+def but(pins: PinValues, drop: Iterable[str]) -> dict[str, float]:
+    """Pins with some let go."""
     dropped = frozenset(drop)
-    return {name: value for name, value in pins.items() if name not in dropped} | changes
+    return {name: value for name, value in pins.items() if name not in dropped}
 
 
 def names_of(names: Iterable[str], target: int) -> tuple[str, ...]:

@@ -183,7 +183,7 @@ const scale = computed(() => {
 .filling { display: grid; grid-template-columns: minmax(0, 1fr) 78px auto; gap: 5px; align-items: center; margin-bottom: 4px }
 .filling .box { font-weight: 650 }
 .filling .unit { white-space: nowrap; min-width: 46px }
-.short { gap: 0 4px; margin: 0 }
+.short { display: flex; flex-wrap: wrap; gap: 0 4px }
 .short .button { font-size: .86rem; min-height: 34px; padding-inline: 6px }
 .drawings { display: grid; gap: 4px; justify-items: center; overflow: hidden }
 .drawings > * { max-width: 100% }

@@ -57,6 +57,14 @@ onMounted(() => void nextTick(() => head.value?.focus()))
       <button type="button" class="button bare" @click="emit('close')">Close <kbd>Esc</kbd></button>
     </div>
     <form @submit.prevent="emit('keep', plainCopy(draft))">
+      <!-- At the head, where it is in sight however long the card is, and no notice lies over it. -->
+      <div class="row acts">
+        <button type="submit" class="button go" :disabled="!!problem">{{ state ? 'Keep' : 'Put on the shelf' }}</button>
+        <template v-if="state">
+          <button type="button" class="button" @click="emit('away', state)">{{ state.archived ? 'Back on the shelf' : 'Put away' }}</button>
+          <button type="button" class="button bare" @click="emit('remove', state)">Remove</button>
+        </template>
+      </div>
       <label v-if="!state" class="label">Start from a common size
         <select v-model="common" class="field" @change="takeCommon"><option value="">measured by myself</option><option v-for="(one, i) in units.reference.common_pans" :key="one.pan.name" :value="String(i)">{{ one.pan.name }}</option></select>
         <small v-if="source" class="quiet">{{ source }}. Measure yours: sizes of one name differ.</small>
@@ -82,13 +90,6 @@ onMounted(() => void nextTick(() => head.value?.focus()))
       <p v-if="draft.sticks" class="quiet small">Oil it well, corners too, or line it with paper.</p>
       <label class="label">Note<input v-model="draft.note" class="field" maxlength="300" /></label>
       <p v-if="wrongAtAll" class="said stop" role="alert">{{ wrongAtAll }}</p>
-      <div class="row foot">
-        <button type="submit" class="button go" :disabled="!!problem">{{ state ? 'Keep' : 'Put on the shelf' }}</button>
-        <template v-if="state">
-          <button type="button" class="button" @click="emit('away', state)">{{ state.archived ? 'Back on the shelf' : 'Put away' }}</button>
-          <button type="button" class="button bare" @click="emit('remove', state)">Remove</button>
-        </template>
-      </div>
     </form>
   </section>
 </template>
@@ -109,6 +110,6 @@ dd { margin: 0; font-weight: 700; color: var(--crust) }
 .tick { display: flex; gap: 7px; align-items: center; min-height: 40px; white-space: nowrap }
 .tick input { width: 20px; height: 20px }
 .small { font-size: .9rem; margin: 0 }
-.foot { margin: 0 }
+.acts { display: flex; flex-wrap: wrap; gap: 8px }
 @media (max-width: 760px) { .more { grid-template-columns: 1fr 1fr } }
 </style>
