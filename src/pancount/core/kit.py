@@ -1,11 +1,12 @@
 """What a kitchen bakes with besides its pans: the bowl, sheets and oven, the pot, the griddle, the fridge shelf."""
 
+from math import ceil
 from typing import Annotated
 
 from pydantic import Field
 
 from pancount.core.base import Centimetres, Frozen
-from pancount.core.pan import Griddle, SheetPan
+from pancount.core.pan import Griddle, RoundPan, SheetPan
 
 BOWL_G_PER_ML = 0.37
 STIFF_G_PER_ML = 0.25
@@ -16,6 +17,11 @@ STIFF_UNDER = 58.0
 
 POT_GAP_CM = 1.0
 """Between pieces that float. Common practice, no source. [cm]"""
+
+
+def mixes_needed(dough_g: float, bowl_g: float) -> int:
+    """How many mixes so much dough is, where the bowl takes so much; what is over but for floating point needs no other."""
+    return ceil(dough_g / bowl_g * (1 - 1e-9))
 
 
 class Kit(Frozen):
@@ -43,6 +49,11 @@ class Kit(Frozen):
     fridge_shelves: Annotated[int, Field(ge=1, le=50)] = 1
     spread_g: Annotated[float, Field(ge=0, le=1000)] = 2.0
     """How evenly this baker divides: the standard deviation of a piece. [g]"""
+
+    @property
+    def pot(self) -> RoundPan | None:
+        """The bath pot as what pieces lie in, side by side; its depth says nothing. None where it is not known."""
+        return RoundPan(name="Pot", diameter_cm=self.pot_cm, depth_cm=1) if self.pot_cm is not None else None
 
     def most_dough_g(self, true_water_percent: float | None) -> float | None:
         """The most dough in one mix; less where it is stiff. None where the bowl is not known. [g]"""

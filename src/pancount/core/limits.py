@@ -13,9 +13,9 @@ from pydantic import Field
 
 from pancount.core.base import Frozen, Name
 from pancount.core.derived import Derived, derived
-from pancount.core.kit import POT_GAP_CM, Kit
+from pancount.core.kit import POT_GAP_CM, Kit, mixes_needed
 from pancount.core.packing import Packing, fit_rectangles, pack
-from pancount.core.pan import AnyPan, Griddle, RoundPan, SheetPan, Stone, solid
+from pancount.core.pan import AnyPan, Griddle, SheetPan, Stone, solid
 
 LimitKind = Literal["flour", "ingredient", "bowl", "oven", "pot", "griddle", "fridge", "by_when"]
 
@@ -129,9 +129,9 @@ def oven_room(lot: Lot, kit: Kit) -> Room | None:
 
 def pot_room(lot: Lot, kit: Kit) -> Room | None:
     """One load of the bath pot: raw pieces that float beside each other."""
-    if kit.pot_cm is None:
+    if kit.pot is None:
         return None
-    packing = pack(RoundPan(name="Pot", diameter_cm=kit.pot_cm, depth_cm=1), lot.raw_across_cm, POT_GAP_CM)
+    packing = pack(kit.pot, lot.raw_across_cm, POT_GAP_CM)
     return Room(None, packing.holds, packing) if packing.holds else None
 
 
@@ -211,6 +211,11 @@ def linear(limit: Limit, ground: Ground, total_percent: float) -> float | None:
     return None
 
 
+def load_takes(limit: Limit, lot: Lot) -> float:
+    """What one load takes of a limit that is counted in loads: itself, or its minutes in the heat."""
+    return lot.bake_min if limit.kind == "by_when" else 1.0
+
+
 def need(limit: Limit, batch: Batch, ground: Ground) -> float | None:
     """What this batch needs, in the unit of the limit's amount. None where the limit says nothing of it."""
     if limit.kind == "flour":
@@ -219,13 +224,13 @@ def need(limit: Limit, batch: Batch, ground: Ground) -> float | None:
         share = ground.shares.get(limit.ingredient.casefold())
         return share * batch.flour_g / (limit.each_g or 1.0) if share else None
     if limit.kind == "bowl":
-        return ceil(batch.dough_g / ground.bowl_g * (1 - 1e-9)) if ground.bowl_g else None
+        return mixes_needed(batch.dough_g, ground.bowl_g) if ground.bowl_g else None
     total, known = 0.0, False
     for lot, pieces in batch.lots:
         room = room_of(limit.kind, lot, ground.kit)
         if room is not None:
             known = True
-            total += room.loads(pieces) * (lot.bake_min if limit.kind == "by_when" else 1)
+            total += room.loads(pieces) * load_takes(limit, lot)
     return total if known else None
 
 
@@ -234,8 +239,7 @@ def most_pieces(limit: Limit, lot: Lot, ground: Ground, taken: float) -> float:
     room = room_of(limit.kind, lot, ground.kit)
     if room is None:
         return inf
-    each = lot.bake_min if limit.kind == "by_when" else 1
-    loads = int((limit.amount - taken) / each + 1e-9)
+    loads = int((limit.amount - taken) / load_takes(limit, lot) + 1e-9)
     return max(0, loads) * room.pieces
 
 

@@ -6,10 +6,10 @@ from typing import Literal
 
 from pancount.core.derived import Derived, derived
 from pancount.core.formula import BesideKind, Formula
-from pancount.core.kit import Kit
+from pancount.core.kit import Kit, mixes_needed
 from pancount.core.limits import SAYS, Lot, Room, griddle_room, pot_room, room_of
 from pancount.core.packing import Packing
-from pancount.core.pan import AnyPan, Griddle, RoundPan
+from pancount.core.pan import AnyPan, Griddle
 
 Through = Literal["oven", "pot", "griddle", "fridge"]
 
@@ -63,9 +63,8 @@ def turns(formula: Formula, lot: Lot, pieces: int, kit: Kit) -> tuple[Turns, ...
     if pieces < 1:
         return ()
     bath = any(stage.kind is BesideKind.BATH for stage in formula.beside)
-    if bath and (room := pot_room(lot, kit)) is not None and kit.pot_cm is not None:
-        pot = RoundPan(name="Pot", diameter_cm=kit.pot_cm, depth_cm=1)
-        found.append(_turns("pot", pot, room, pieces, None))
+    if bath and (room := pot_room(lot, kit)) is not None:
+        found.append(_turns("pot", kit.pot, room, pieces, None))
     on_griddle = isinstance(lot.pan, Griddle) or (lot.pan is None and "griddle" in formula.styles)
     if on_griddle:
         if (room := griddle_room(lot, kit)) is not None:
@@ -79,7 +78,7 @@ def turns(formula: Formula, lot: Lot, pieces: int, kit: Kit) -> tuple[Turns, ...
     return tuple(found)
 
 
-def turns_figures(found: tuple[Turns, ...], lot: Lot, pieces: int) -> dict[str, Derived]:
+def turns_figures(found: tuple[Turns, ...], pieces: int) -> dict[str, Derived]:
     """Loads and pieces a sheet, each with its working."""
     figures: dict[str, Derived] = {}
     for one in found:
@@ -122,7 +121,7 @@ def mixes(dough_g: float, bowl_g: float | None, *, stiff: bool) -> Mixes | None:
     """Equal mixes of so much dough; None where the bowl is not known."""
     if bowl_g is None:
         return None
-    number = max(1, ceil(dough_g / bowl_g * (1 - 1e-9)))
+    number = max(1, mixes_needed(dough_g, bowl_g))
     return Mixes(bowl_g, stiff, number, dough_g / number)
 
 

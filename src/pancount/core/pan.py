@@ -271,11 +271,6 @@ def solid(pan: AnyPan) -> Solid:
     return SOLIDS[pan.shape](pan)
 
 
-def depth_cm(pan: AnyPan) -> float:
-    """Inside depth; 0 for what has no sides. [cm]"""
-    return solid(pan).depth_cm
-
-
 @lru_cache(maxsize=512)
 def area_cm2(pan: AnyPan) -> float:
     """Inside area at mid-height, of all cups together. [cm²]

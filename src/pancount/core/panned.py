@@ -71,6 +71,12 @@ def depths(pan: AnyPan, dough_g: float) -> Depths:
     return Depths(*deep)
 
 
+def past_rim(pan: AnyPan, deep: Depths) -> bool:
+    """Whether the dough stands above the rim when doubled, where there is a rim to keep it."""
+    rim = solid(pan).depth_cm
+    return rim > 0 and not lies_free(pan) and deep.doubled_cm > rim
+
+
 class Panned(Frozen):
     """One full pan of a target. Depths are of level dough; diameters are of pieces that sit as half balls."""
 
@@ -136,11 +142,11 @@ def panned(counter: Counter, solution: Solution, loads: tuple[Load, ...], i: int
     dough_g = pieces * piece_g
     layout = _layout(aim, pieces, counter, solution, i)
     doubled_cm = dome_diameter_cm(piece_g, RISE)
-    size, deep, found = pan_size(pan, aim.rule), depths(pan, dough_g), solid(pan)
+    size, deep = pan_size(pan, aim.rule), depths(pan, dough_g)
     fill = dough_g / size
     return Panned(
         pan=pan,
-        solid=found,
+        solid=solid(pan),
         area_cm2=area_cm2(pan),
         volume_ml=volume_ml(pan),
         reckoned_ml=reckoned_ml(pan),
@@ -148,7 +154,7 @@ def panned(counter: Counter, solution: Solution, loads: tuple[Load, ...], i: int
         dough_g=dough_g,
         loads=loads,
         depths=deep,
-        past_rim=bool(found.depth_cm) and not lies_free(pan) and deep.doubled_cm > found.depth_cm,
+        past_rim=past_rim(pan, deep),
         piece_divided_cm=dome_diameter_cm(piece_g),
         piece_doubled_cm=doubled_cm,
         touching=layout is not None and doubled_cm >= layout.room_cm,

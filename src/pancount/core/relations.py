@@ -190,8 +190,6 @@ TARGET: tuple[Relation, ...] = (
 )
 """Of each target."""
 
-OF_TARGET = frozenset(name for relation in TARGET for name in relation.over)
-
 SHARING_SAYS = "The dough to divide is shared out: what each target takes comes to no more than all of it."
 LEFT_OVER_SAYS = "What is left over is the dough to divide, less the whole pieces."
 

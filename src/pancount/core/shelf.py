@@ -23,7 +23,7 @@ from pancount.core.pan import (
     solid,
     volume_ml,
 )
-from pancount.core.panned import Depths, depths, fill_is
+from pancount.core.panned import Depths, depths, fill_is, past_rim
 from pancount.core.tables import FillRule, rows
 from pancount.core.units import CM_PER_IN, G_PER_OZ
 
@@ -235,7 +235,7 @@ def in_pan(pan: AnyPan, dough_g: float, rule: FillRule, first: AnyPan) -> InPan:
 
     Swapping pans keeps thickness for slabs (scale by area) and fill for tins (scale by volume). Common practice, no source.
     """
-    size, deep, found = pan_size(pan, rule), depths(pan, dough_g), solid(pan)
+    size, deep = pan_size(pan, rule), depths(pan, dough_g)
     keeps = size / pan_size(first, rule)
     fill = dough_g / size
     return InPan(
@@ -243,7 +243,7 @@ def in_pan(pan: AnyPan, dough_g: float, rule: FillRule, first: AnyPan) -> InPan:
         measured=measure(pan),
         dough_g=dough_g,
         depths=deep,
-        past_rim=bool(found.depth_cm) and not lies_free(pan) and deep.doubled_cm > found.depth_cm,
+        past_rim=past_rim(pan, deep),
         fill=fill,
         fill_is=fill_is(fill, rule.low, rule.high),
         slices=slices(pan, deep.baked_cm),

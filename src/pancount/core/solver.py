@@ -7,7 +7,7 @@ from pancount.core.base import interned
 from pancount.core.count import Count, Source, Target, Worked, fill_rule, pan_size
 from pancount.core.formula import Usual
 from pancount.core.kit import Kit
-from pancount.core.limits import Ground, Limit, Lot, linear, most_pieces, room_of, sheet_room
+from pancount.core.limits import Ground, Limit, Lot, linear, load_takes, most_pieces, room_of, sheet_room
 from pancount.core.pan import OVEN_SPRING, RISE, AnyPan
 from pancount.core.relations import RANGES, Bound, bare, batch_relations, bound, left_over, of, whole
 from pancount.core.shaping import Shaping, baked_across_cm, shape
@@ -253,7 +253,7 @@ class Counter:
             lot = self.lot(solution, i)
             for n, limit in enumerate(limits):
                 if (room := room_of(limit.kind, lot, self.kit)) is not None:
-                    taken[n] += room.loads(pieces) * (lot.bake_min if limit.kind == "by_when" else 1)
+                    taken[n] += room.loads(pieces) * load_takes(limit, lot)
 
         for i in range(len(self.aims)):
             if i not in open_:

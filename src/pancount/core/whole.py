@@ -118,7 +118,7 @@ def _looked(
     label = None
     if target.label_g is not None and pieces:
         label = sold(target.label_g, pieces, values[of("bake_loss", i)], counter.kit.spread_g, count.rules)
-    figures = turns_figures(through, lot, pieces) | shaped_figures(aim.shaping, shaped)
+    figures = turns_figures(through, pieces) | shaped_figures(aim.shaping, shaped)
     figures |= (panned_figures(pan) if pan else {}) | (label.figures if label else {})
     return Looked(pan=pan, turns=through, shaped=shaped, usual_shaped=usual, sold=label, gap_cm=aim.gap_cm), figures
 

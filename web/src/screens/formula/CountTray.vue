@@ -130,7 +130,7 @@ const canBeUsual = computed(() => props.whole && !props.whole.count.fights.lengt
       <ul>
         <CountRow v-for="row in batch" :key="row.name" v-bind="row" :units="units" @pin="pin(row.name, $event)" @working="emit('working', row.name)" />
       </ul>
-      <TargetTabs :count="count" :whole="whole" :target="target" :units="units" :locked="locked" @look="emit('look', $event)" @step="emit('step')" />
+      <TargetTabs :count="count" :whole="whole" :target="target" :locked="locked" @look="emit('look', $event)" @step="emit('step')" />
       <ul :aria-label="one?.name || 'What is made of it'">
         <CountRow v-for="row in rows" :key="row.name" v-bind="row" :units="units" @pin="pin(row.name, $event)" @working="emit('working', row.name)" />
       </ul>

@@ -4,14 +4,12 @@ import { computed, nextTick, ref } from 'vue'
 import { emptyTarget } from './useDesk'
 import type { Count, Whole } from '@/api/client'
 import { plainCopy } from '@/copy'
-import { type Units } from '@/format'
 
 export interface TargetTabsProps {
   /** The desk's own count; it is edited in place. */
   count: Count
   whole: Whole | null
   target: number
-  units: Units
   locked: boolean
 }
 const props = defineProps<TargetTabsProps>()
