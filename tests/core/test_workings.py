@@ -33,7 +33,8 @@ def come_to(reads: str, inputs: dict[str, float]) -> float:
 
 def agrees(figure: Derived) -> bool:
     inputs = {one.name: one.value / (100 if one.unit == "percent" else 1) for one in figure.inputs}
-    return math.isclose(come_to(figure.reads, inputs), figure.value, rel_tol=1e-9, abs_tol=1e-9)
+    shown = figure.value / (100 if figure.unit == "percent" else 1)
+    return math.isclose(come_to(figure.reads, inputs), shown, rel_tol=1e-9, abs_tol=1e-9)
 
 
 @pytest.mark.parametrize(("formula", "count"), [(BUNS, one_target(RIMMED, pieces=24, pans=2)), *OTHERS], ids=lambda x: getattr(x, "name", ""))

@@ -54,7 +54,7 @@ def test_every_kind_of_stage_is_shown():
 
 
 def test_the_words_fit_the_style():
-    """Stiff for bagels and knots, soft for squash rolls and the tin loaf, slack for focaccia (domain's own bands)."""
+    """Stiff for bagels, firm for knots with butter and malt, soft for milk buns, slack for focaccia (the trade's own bands)."""
     feel = {}
     for formula, _ in ALL:
         feel[formula.name] = character(formula, reckon(formula), pantry_with(()), Practice()).feel.key

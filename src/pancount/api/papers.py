@@ -10,7 +10,6 @@ from pancount.api.desk import FormulaId, KitchenId, RevisionQuery, SessionOf, ma
 from pancount.core.base import Frozen
 from pancount.core.count import Count
 from pancount.core.formula import Formula, without_blank_lines
-from pancount.core.gauges import true_water_percent
 from pancount.core.remarks import cautions
 from pancount.core.sheet import WeighSheet, weigh_sheet
 from pancount.formats.formula_csv import write_csv
@@ -78,7 +77,7 @@ def _page(session: Session, kitchen: int, formula_id: int, revision: int | None)
         care,
         settings.practice.starter,
         settings.kit,
-        true_water_percent(edition.formula, pantry),
+        pantry,
     )
     return SheetPage(kitchen=state.name, edition=edition.words, settings=settings, sheet=sheet)
 
@@ -135,7 +134,7 @@ def get_count_ods(
 ) -> Response:
     """The count as a spreadsheet that reckons on."""
     edition, settings = _edition(session, kitchen, formula_id, revision), get_kitchen(session, kitchen).settings
-    data = count_ods(edition.formula, edition.count, settings.kit, settings.practice.starter)
+    data = count_ods(edition.formula, edition.count, settings.kit, settings.practice.starter, kitchen_pantry(session, kitchen))
     return _attached(data, ODS, edition.formula.name, ", count.ods")
 
 

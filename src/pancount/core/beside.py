@@ -8,9 +8,10 @@ from dataclasses import dataclass
 from math import pi
 
 from pancount.core.count import fill_rule
-from pancount.core.formula import Beside, Formula, Role, Usual
+from pancount.core.formula import Beside, BesideKind, Formula, Role, Usual
 from pancount.core.kit import Kit
 from pancount.core.pan import RISE, AnyPan, dome_diameter_cm, inside_cm2, solid
+from pancount.core.pantry import Pantry
 from pancount.core.reckon import Reckoned
 from pancount.core.relations import of
 from pancount.core.solver import Counter, Solution
@@ -89,14 +90,19 @@ def as_written(formula: Formula, reckoned: Reckoned) -> Made:
     return Made(1.0, (Lots(pieces, usual.piece_g, usual.pan, pans, slab),))
 
 
-def made_of(counter: Counter, solution: Solution) -> Made:
-    """What a solved count makes."""
+def made_of(counter: Counter, solution: Solution, only: int | None = None) -> Made:
+    """What a solved count makes, of one target where `only` names it: its own pieces, and the dough that they take."""
     values, lots = solution.values, []
     for i, aim in enumerate(counter.aims):
+        if only not in (None, i):
+            continue
         pieces, pans = values[of("pieces", i)], values.get(of("pans", i), 0.0)
         slab = _slab(aim.kind, values.get(of("pieces_per_pan", i), 0))
         lots.append(Lots(pieces, values[of("piece_g", i)], aim.pan, pans, slab))
-    return Made(values["flour_g"] / counter.written_flour_g, tuple(lots))
+    dough = values["flour_g"] / counter.written_flour_g
+    if only is not None:
+        dough *= sum(lot.pieces * lot.piece_g for lot in lots) / values["divide_g"] if values["divide_g"] else 0.0
+    return Made(dough, tuple(lots))
 
 
 def pot_water_g(kit: Kit) -> float | None:
@@ -124,8 +130,31 @@ def times(stage: Beside, written: Made, made: Made, kit: Kit) -> float:
     return made.pieces / (written.pieces * share)
 
 
-STRENGTHS = {"soda": (3.0, 7.0), "honey": (0.5, 1.0), "malt": (0.5, 1.0)}
-"""Usual strength of a bath by what is in it, by weight of its water: common practice, no source. [%]"""
+STAYS_ON = (BesideKind.FILLING, BesideKind.TOPPING)
+"""What is sold with the piece; a wash is next to nothing, and pan oil, flour and bath stay behind."""
+
+
+def on_each_g(formula: Formula, written: Made, made: Made, kit: Kit) -> float:
+    """Filling and topping on one of the pieces that are made, as they go on: what they lose in baking is not known. [g]"""
+    if not made.pieces:
+        return 0.0
+    whole = sum(
+        (line.weight_g or 0.0) * times(stage, written, made, kit)
+        for stage in formula.beside
+        if stage.kind in STAYS_ON
+        for line in stage.lines
+    )
+    return whole / made.pieces
+
+
+STRENGTHS = {
+    "Baking soda": (3.0, 7.0),
+    "Honey": (0.5, 1.0),
+    "Malt syrup": (0.5, 1.0),
+    "Malt flour, non-diastatic": (0.5, 1.0),
+}
+"""Usual strength of a bath by what is in it, by weight of its water: common practice, no source. By the pantry's own names,
+so that Natron is soda and caustic soda is not: of lye no strength is ever called usual. [%]"""
 
 
 @dataclass(frozen=True, slots=True)
@@ -138,14 +167,15 @@ class Strength:
     high: float
 
 
-def strengths(stage: Beside) -> tuple[Strength, ...]:
+def strengths(stage: Beside, pantry: Pantry) -> tuple[Strength, ...]:
     """What is in a bath over its water, with the usual band; nothing of a stage that is no bath."""
     water = sum(line.weight_g or 0.0 for line in stage.lines if line.role is Role.LIQUID)
     if beside_kinds()[stage.kind].per != "pot" or not water:
         return ()
     found = []
     for line in stage.lines:
-        band = next((b for word, b in STRENGTHS.items() if word in line.name.casefold()), None)
+        known = pantry.find(line.name)
+        band = STRENGTHS.get(known.name) if known else None
         if band is not None and line.weight_g:
             found.append(Strength(line.name, 100 * line.weight_g / water, *band))
     return tuple(found)

@@ -15,13 +15,13 @@ from pancount.core.compare import BringOver, Compared, ComparedGauge, bring_over
 from pancount.core.errors import CannotChange
 from pancount.core.formula import Formula, Spot
 from pancount.core.gauges import gauge_rules
-from pancount.core.label import contents
+from pancount.core.label import Contents, contents
 from pancount.core.moving import NewStage, cooked, feed, keep_back, move_in, move_out, straight
 from pancount.core.pantry import Allergen, Pantry
 from pancount.core.practice import Practice
-from pancount.core.reckon import Reckoned, reckon
+from pancount.core.reckon import reckon
 from pancount.core.rows import RowChange, ShownPercent, change_row, set_shown_percent
-from pancount.core.swaps import SwapLine, chosen_swap, free_of, swap
+from pancount.core.swaps import SwapLine, chosen_swap, free_of, swap, water_words
 
 
 class MoveIn(NewStage):
@@ -115,6 +115,8 @@ class Changed(Frozen):
     """What could not be kept, and what it means for the dough, in sentences."""
     gained: tuple[Allergen, ...]
     lost: tuple[Allergen, ...]
+    read_packet: tuple[str, ...]
+    """Composed foods that came in: what allergens they bring, only their packets tell."""
 
 
 WORTH_SAYING = {"water": 0.5, "fat": 0.5, "sugars": 0.5, "egg": 1.0, "salt": 0.05, "yeast": 0.05}
@@ -134,18 +136,22 @@ Applied = tuple[Formula, tuple[str, ...]]
 
 def _swap(formula: Formula, change: SwapOne, pantry: Pantry, practice: Practice) -> Applied:
     chosen = chosen_swap(formula, change, pantry)
-    says = (chosen.says,) if chosen.says else ()
+    was = pantry.find(formula.stages[change.stage].lines[change.line].name)
+    says = tuple(filter(None, (water_words(was.name, chosen.to[0]) if was and len(chosen.to) == 1 else "", chosen.says)))
     return swap(formula, change.stage, change.line, chosen, pantry, practice), says
 
 
 def _free(formula: Formula, change: FreeOf, pantry: Pantry, practice: Practice) -> Applied:
     free = free_of(formula, change.allergen, pantry, practice)
     left = f"No swap is known for {', '.join(free.left)}, so {change.allergen} is still in it. Leave it out, or choose another."
-    return free.formula, (*free.says, left) if free.left else free.says
+    says = (*free.says, left) if free.left else free.says
+    unsure = contents(free.formula, reckon(free.formula), pantry).read_packet
+    packets = f"Only the packet tells whether {change.allergen} is in {', '.join(unsure)}: read it."
+    return free.formula, (*says, packets) if unsure else says
 
 
 APPLY: Mapping[type[Frozen], Callable[[Formula, Any, Pantry, Practice], Applied]] = {
-    MoveIn: lambda f, c, pantry, practice: (move_in(f, c), ()),
+    MoveIn: lambda f, c, pantry, practice: (move_in(f, c, pantry, practice), ()),
     MoveOut: lambda f, c, pantry, practice: (straight(f) if c.stage is None else move_out(f, c.stage), ()),
     FeedStage: lambda f, c, pantry, practice: (feed(f, c.stage, c.into, c.share), ()),
     KeepBack: lambda f, c, pantry, practice: (keep_back(f, c.stage, c.kept_g), ()),
@@ -159,8 +165,8 @@ APPLY: Mapping[type[Frozen], Callable[[Formula, Any, Pantry, Practice], Applied]
 }
 
 
-def _allergens(formula: Formula, reckoned: Reckoned, pantry: Pantry) -> set[Allergen]:
-    return {one.allergen for one in contents(formula, reckoned, pantry).contains}
+def _allergens(found: Contents) -> set[Allergen]:
+    return {one.allergen for one in found.contains}
 
 
 def change_formula(formula: Formula, change: Change, pantry: Pantry, practice: Practice) -> Changed:
@@ -172,7 +178,8 @@ def change_formula(formula: Formula, change: Change, pantry: Pantry, practice: P
         raise CannotChange("That would go beyond what can be weighed or kept.") from error
     before = reckon(formula)
     compared = compare(changed, formula, before.flour_g, pantry, practice)
-    has, had = _allergens(changed, reckon(changed), pantry), _allergens(formula, before, pantry)
+    now, then = contents(changed, reckon(changed), pantry), contents(formula, before, pantry)
+    has, had = _allergens(now), _allergens(then)
     moved = [one for one in compared.gauges if one.key in MEANS and abs(one.differs) >= WORTH_SAYING[one.key]]
     return Changed(
         formula=changed,
@@ -180,6 +187,7 @@ def change_formula(formula: Formula, change: Change, pantry: Pantry, practice: P
         says=(*says, *map(_means, moved)),
         gained=tuple(sorted(has - had)),
         lost=tuple(sorted(had - has)),
+        read_packet=tuple(name for name in now.read_packet if name not in then.read_packet),
     )
 
 

@@ -11,7 +11,7 @@ from pancount.core.stages import beside_named, kinds_named
 
 Body = dict[str, Any]
 
-SCHEMA_NUMBER = 4
+SCHEMA_NUMBER = 5
 """Of a formula as it is kept now. A change of `Formula` raises it and adds a step here."""
 
 
@@ -30,6 +30,7 @@ STEPS: Mapping[int, Callable[[Body], Body]] = {
     1: lambda body: body,  # 2 added what is beside the dough, the steps, and each line's text and band
     2: _with_kinds,
     3: lambda body: body,  # 4 added how a piece is shaped, its baking loss and gap, and more shapes of pan
+    4: lambda body: body,  # 5 added the scald, and round corners of pans
 }
 """From each schema number to the next."""
 
@@ -41,13 +42,16 @@ def brought_up(body: Body, schema_number: int) -> Body:
     return body
 
 
+ONE_TARGET = 3
+"""Up to this schema number a count had one target."""
+
 TARGET_PINS = ("pieces", "piece_g", "pans", "pieces_per_pan", "fill")
 """What was pinned beside the batch before a count had several targets."""
 
 
 def count_brought_up(body: Body, schema_number: int) -> Body:
     """A count's body as it would be kept now: up to 3 there was one target, its pins among those of the batch."""
-    if schema_number >= SCHEMA_NUMBER or not isinstance(body.get("pins", {}), dict):
+    if schema_number > ONE_TARGET or not isinstance(body.get("pins", {}), dict):
         return body
     pins = body.get("pins", {})
     own = {name: value for name, value in pins.items() if name in TARGET_PINS}

@@ -39,6 +39,7 @@ class StageKind(StrEnum):
     OLD_DOUGH = "old_dough"
     LEVAIN = "levain"
     PASTE = "paste"
+    SCALD = "scald"
     SOAKER = "soaker"
     MASH = "mash"
     AUTOLYSE = "autolyse"

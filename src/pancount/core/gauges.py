@@ -12,6 +12,7 @@ from functools import cache, lru_cache
 from typing import Literal
 
 from pancount.core.base import Frozen
+from pancount.core.derived import Derived, derived
 from pancount.core.formula import Formula, Line, Role, StageKind, each_line
 from pancount.core.pantry import Ingredient, Pantry
 from pancount.core.practice import Practice, YeastSchool
@@ -150,7 +151,16 @@ class Character(Frozen):
     fat_and_sugars: float
     richness: DoughWord
     feel: DoughWord
+    feels: Derived
+    """What the feel goes by: true water, more where fat and sugars loosen, less where wholemeal and rye drink. [%]"""
     style: str
+    bran: float
+    """How much of the flour is wholemeal or rye, as a share."""
+
+    @property
+    def stiff(self) -> bool:
+        """Whether it is a stiff dough: it strains a mixer, and can be lifted by hand after proving."""
+        return self.feel.key == "stiff"
 
 
 Share = Callable[[Line, Ingredient | None, StageKind, Practice], float]
@@ -188,7 +198,15 @@ def _water(line: Line, known: Ingredient | None, kind: StageKind, practice: Prac
 
 
 def _protein(line: Line, known: Ingredient | None, kind: StageKind, practice: Practice) -> float:
-    return known.composition.protein / 100 if known and known.composition and flour_share(line) else 0.0
+    """Only of flours that make gluten: rye, starches, bran and germ have protein, and no gluten holds gas with it."""
+    makes_gluten = known is not None and "wheat" in known.allergens and flour_share(line) > 0
+    return known.composition.protein / 100 if known and known.composition and makes_gluten else 0.0
+
+
+def _egg(line: Line, known: Ingredient | None, kind: StageKind, practice: Practice) -> float:
+    """What stands in for egg and ships with no egg in it is none: linseed, chickpea water."""
+    of_plants = known is not None and not known.own and "egg" not in known.allergens
+    return float(line.role is Role.EGG and not of_plants)
 
 
 SHARE_OF: dict[GaugeName, Share] = {
@@ -196,7 +214,7 @@ SHARE_OF: dict[GaugeName, Share] = {
     "water": _water,
     "fat": _composed("fat", Role.FAT),
     "sugars": _composed("sugars", Role.SUGAR),
-    "egg": lambda line, known, kind, practice: float(line.role is Role.EGG),
+    "egg": _egg,
     "salt": _composed("salt", Role.SALT),
     "yeast": lambda line, known, kind, practice: practice.as_instant(known.name) if known else 0.0,
     "prefermented": lambda line, known, kind, practice: (
@@ -267,6 +285,8 @@ def character(formula: Formula, reckoned: Reckoned, pantry: Pantry, practice: Pr
             unknown[key][line.name] = None
     values = {key: sum(one.percent for one in found if not one.apart) for key, found in brings.items()}
     rich = values["fat"] + values["sugars"]
+    bran_percent = _bran_percent(formula, reckoned, pantry)
+    feels = _feels(values, bran_percent)
     richness = _named(_words("richness.csv"), rich)
     style = style_of(formula, richness.key)
     gauges = {}
@@ -288,9 +308,39 @@ def character(formula: Formula, reckoned: Reckoned, pantry: Pantry, practice: Pr
         gauges=gauges,
         fat_and_sugars=rich,
         richness=richness,
-        feel=_named(_words("feel.csv"), values["water"]),
+        feel=_named(_words("feel.csv"), feels.value),
+        feels=feels,
         style=style.name,
+        bran=min(bran_percent / 100, 1.0),
     )
+
+
+@cache
+def _points() -> dict[str, float]:
+    return {row["part"]: float(row["points"]) for row in rows("feel_by.csv")}
+
+
+def _bran_percent(formula: Formula, reckoned: Reckoned, pantry: Pantry) -> float:
+    """How much of all flour is wholemeal or rye, a starter's flour included. [%]"""
+    return sum(
+        reckoned.stages[s].lines[n].percent * reckoned.stages[s].reach * flour_share(line)
+        for s, n, line in each_line(formula)
+        if (known := pantry.find(line.name)) and known.bran
+    )
+
+
+def _feels(values: Mapping[GaugeName, float], bran_percent: float) -> Derived:
+    """How soft a dough feels, as the true water of a lean white dough that would feel the same. Common practice, no source; the
+    points stand in feel_by.csv. [%]"""
+    parts = {"water": values["water"], "fat": values["fat"], "sugars": values["sugars"], "bran": bran_percent}
+    points = _points()
+    return derived(
+        "Feels like", sum(points[part] * percent for part, percent in parts.items()), "percent",
+        "A dough feels as soft as its true water says where it is lean and white. Fat and sugars loosen it, wholemeal and rye drink.",
+        f"{{water}} + {points['fat']:g} × {{fat}} + {points['sugars']:g} × {{sugars}} − {-points['bran']:g} × {{bran}}",
+        water=("True water", values["water"], "percent"), fat=("Fat", values["fat"], "percent"),
+        sugars=("Sugars", values["sugars"], "percent"), bran=("Wholemeal and rye, of the flour", bran_percent, "percent"),
+    )  # fmt: skip
 
 
 def true_water_percent(formula: Formula, pantry: Pantry, reckoned: Reckoned | None = None) -> float:

@@ -12,9 +12,6 @@ BOWL_G_PER_ML = 0.37
 STIFF_G_PER_ML = 0.25
 """How much dough a mixer's bowl takes, and how much of a stiff one, over what the bowl holds. Common practice, no source."""
 
-STIFF_UNDER = 58.0
-"""A dough of less true water than this is stiff. Common practice, no source. [% of flour]"""
-
 POT_GAP_CM = 1.0
 """Between pieces that float. Common practice, no source. [cm]"""
 
@@ -55,11 +52,10 @@ class Kit(Frozen):
         """The bath pot as what pieces lie in, side by side; its depth says nothing. None where it is not known."""
         return RoundPan(name="Pot", diameter_cm=self.pot_cm, depth_cm=1) if self.pot_cm is not None else None
 
-    def most_dough_g(self, true_water_percent: float | None) -> float | None:
-        """The most dough in one mix; less where it is stiff. None where the bowl is not known. [g]"""
+    def most_dough_g(self, *, stiff: bool) -> float | None:
+        """The most dough in one mix; less where it feels stiff. None where the bowl is not known. [g]"""
         if self.bowl_g is not None:
             return self.bowl_g
         if self.bowl_ml is None:
             return None
-        stiff = true_water_percent is not None and true_water_percent < STIFF_UNDER
         return self.bowl_ml * (STIFF_G_PER_ML if stiff else BOWL_G_PER_ML)

@@ -1,13 +1,15 @@
 """What is in the finished thing: ingredients in descending order of weight, and the allergens they bring.
 
 Weights are those that go in, what is beside the dough included, as at the time of mixing (Regulation (EU) 1169/2011
-article 18, recalled from memory). The label itself, with what its law asks for, is not made here.
+article 18, recalled from memory); but added water counts by what is left of it in the finished bread: its weight less that of
+all other ingredients (annex VII part A). The label itself, with what its law asks for, is not made here.
 """
 
 from dataclasses import dataclass
 
 from pancount.core.base import Frozen
 from pancount.core.beside import as_written, times
+from pancount.core.count import fill_rule
 from pancount.core.formula import BesideKind, Formula, each_line
 from pancount.core.kit import Kit
 from pancount.core.pantry import Allergen, Pantry
@@ -19,7 +21,7 @@ NOT_EATEN = (BesideKind.BENCH, BesideKind.BATH)
 
 @dataclass(frozen=True, slots=True)
 class Listed:
-    """An ingredient with its weight in the formula as written, and its share of all of them."""
+    """An ingredient with its weight in the formula as written, and its share of all of them; of water, what is left of it."""
 
     name: str
     weight_g: float
@@ -42,18 +44,26 @@ class Contents(Frozen):
     may_contain: tuple[AllergenFrom, ...]
     unknown: tuple[str, ...]
     """Names that the pantry does not know: what they bring is not told."""
+    read_packet: tuple[str, ...]
+    """Composed foods: what their makers put in differs, so what else they bring only their packets tell."""
+
+
+def _bake_loss(formula: Formula) -> float:
+    usual = formula.usual
+    return usual.bake_loss if usual.bake_loss is not None else fill_rule(usual.fill_kind).loss
 
 
 def contents(formula: Formula, reckoned: Reckoned, pantry: Pantry) -> Contents:
     """Ingredients and allergens of a formula as written, through its stages, washes, toppings and pan oil.
 
     What is beside the dough counts as much as goes with so much dough; bench flour and bath with nothing, but for
-    their allergens.
+    their allergens. What baking takes is taken as water that was added.
     """
     grams: dict[str, float] = {}
     contains: dict[Allergen, dict[str, None]] = {}
     may: dict[Allergen, dict[str, None]] = {}
     unknown: dict[str, None] = {}
+    composed: dict[str, None] = {}
 
     def add(called: str, weight_g: float, *, eaten: bool = True) -> None:
         known = pantry.find(called)
@@ -65,6 +75,8 @@ def contents(formula: Formula, reckoned: Reckoned, pantry: Pantry) -> Contents:
         if known is None or (known.own and known.composition is None and not known.allergens):
             unknown[name] = None
             return
+        if known.read_packet:
+            composed[name] = None
         for allergen in known.allergens:
             contains.setdefault(allergen, {})[name] = None
         for allergen in known.may_contain:
@@ -79,7 +91,10 @@ def contents(formula: Formula, reckoned: Reckoned, pantry: Pantry) -> Contents:
         often = times(stage, written, written, Kit())
         for line in stage.lines:
             add(line.name, (line.weight_g or 0.0) * often, eaten=stage.kind not in NOT_EATEN)
-    total = sum(grams.values())
+    if "Water" in grams:
+        lost = reckoned.weight_g * _bake_loss(formula)
+        grams["Water"] = max(0.0, grams["Water"] - lost)
+    total = sum(grams.values()) or 1.0
     return Contents(
         ingredients=tuple(
             Listed(name=name, weight_g=weight, percent=100 * weight / total)
@@ -90,4 +105,5 @@ def contents(formula: Formula, reckoned: Reckoned, pantry: Pantry) -> Contents:
             AllergenFrom(allergen=key, names=tuple(names)) for key, names in sorted(may.items()) if key not in contains
         ),
         unknown=tuple(unknown),
+        read_packet=tuple(composed),
     )

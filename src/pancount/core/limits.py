@@ -185,6 +185,8 @@ class Ground:
 
     kit: Kit
     bowl_g: float | None
+    bran: float
+    """How much of the flour is wholemeal or rye, as a share: such pieces bake smaller."""
     shares: dict[str, float]
     """Of flour, by the ingredient's name in lower case."""
 

@@ -14,7 +14,10 @@ class System(StrEnum):
     US = "us"
     METRIC = "metric"
     BRITISH = "british"
+    """A page of today: cups of 240 to 250 ml."""
     AUSTRALIAN = "australian"
+    IMPERIAL = "imperial"
+    """An old British book: cups of 284 ml."""
 
 
 Kind = Literal["weight", "jug", "cup", "spoon", "vague", "count", "percent"]

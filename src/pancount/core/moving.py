@@ -11,6 +11,8 @@ from pydantic import Field
 from pancount.core.base import Band, Frozen
 from pancount.core.errors import CannotChange
 from pancount.core.formula import Feed, Formula, Line, Role, Stage, StageKind, at, with_line, with_stage
+from pancount.core.pantry import Pantry, pantry_with
+from pancount.core.practice import Practice
 from pancount.core.reckon import Reckoned, reckon, with_flour_made_up
 from pancount.core.stages import flow, kinds, main_stage
 
@@ -31,7 +33,7 @@ class NewStage(Frozen):
     liquid: str | None = None
     """Which liquid; None takes water where there is enough, else the largest."""
     yeast_percent: Annotated[float, Field(ge=0, le=10)] = 0
-    """Yeast over its own flour, out of the dough's. [%]"""
+    """Yeast over its own flour, as instant, out of the dough's in the form that it is there. [%]"""
     name: str = Field("", max_length=300)
 
 
@@ -81,10 +83,26 @@ def _liquid(formula: Formula, reckoned: Reckoned, s: int, wanted: float, name: s
     return -liquids[0][1]
 
 
-def move_in(formula: Formula, new: NewStage) -> Formula:
-    """Make a stage of part of the dough's flour, liquid and yeast. The whole formula stays as it is.
+def _yeast(
+    formula: Formula, reckoned: Reckoned, s: int, pantry: Pantry, practice: Practice
+) -> tuple[int, float]:
+    """The largest line of yeast in a stage, and what one gram of it is worth in instant yeast. Neither a starter nor baking
+    powder ferments a stage."""
+    for _, n in _in_stage(formula, reckoned, s, Role.LEAVEN, None):
+        line = formula.stages[s].lines[-n]
+        known = pantry.find(line.name)
+        if line.hydration is None and known and (worth := practice.as_instant(known.name)):
+            return -n, worth
+    raise CannotChange("There is no yeast in the dough to take.", ("stages", s))
 
-    A line that goes into it whole stays in the dough at nothing, so that it finds its place again. Raises
+
+def move_in(
+    formula: Formula, new: NewStage, pantry: Pantry | None = None, practice: Practice | None = None
+) -> Formula:
+    """Make a stage of part of the dough's flour, liquid and yeast, and of its salt where such a stage has it. The whole formula
+    stays as it is.
+
+    `pantry` and `practice` tell what is yeast, and what its form is worth; the shipped ones where not given. A line that goes into it whole stays in the dough at nothing, so that it finds its place again. Raises
     `CannotChange` where the dough has not that much, and what `reckon` raises.
     """
     reckoned, s = reckon(formula), main_stage(formula)
@@ -100,11 +118,12 @@ def move_in(formula: Formula, new: NewStage) -> Formula:
         whole, part = _taken(whole, reckoned, s, n, liquid)
         lines.append(part)
     if yeast := new.flour_percent * new.yeast_percent / 100:
-        leavens = _in_stage(formula, reckoned, s, Role.LEAVEN, None)
-        yeasts = [-n for _, n in leavens if formula.stages[s].lines[-n].hydration is None]
-        if not yeasts:
-            raise CannotChange("There is no yeast in the dough to take.", ("stages", s))
-        whole, part = _taken(whole, reckoned, s, yeasts[0], yeast)
+        n, worth = _yeast(formula, reckoned, s, pantry or pantry_with(()), practice or Practice())
+        whole, part = _taken(whole, reckoned, s, n, yeast / worth)
+        lines.append(part)
+    if kinds()[new.kind].salt and (salts := _in_stage(formula, reckoned, s, Role.SALT, None)) and salts[0][0]:
+        percent, n = salts[0]
+        whole, part = _taken(whole, reckoned, s, -n, percent * new.flour_percent / 100)
         lines.append(part)
     label = kinds()[new.kind].label
     stage = Stage(name=new.name or label[:1].upper() + label[1:], kind=new.kind, lines=tuple(lines))

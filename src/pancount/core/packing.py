@@ -2,12 +2,14 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from functools import lru_cache
-from math import ceil, floor, sqrt
+from functools import cache, lru_cache
+from itertools import combinations
+from math import ceil, dist, floor, sqrt
 from typing import Literal
 
 from pancount.core.layout import MOST_DRAWN, Place, ring_places, ring_words, rings_that_fit
 from pancount.core.pan import AnyPan, Solid, solid
+from pancount.core.tables import rows
 
 EVEN = 1e-9
 """What fits but for floating point fits."""
@@ -15,7 +17,46 @@ EVEN = 1e-9
 LEAST_CM = 0.5
 """Nothing smaller is laid out: a piece across less than this is laid as if it were this wide. [cm]"""
 
-Way = Literal["square", "staggered", "rings"]
+Way = Literal["square", "staggered", "rings", "close"]
+
+Middle = tuple[float, float]
+
+
+@dataclass(frozen=True, slots=True)
+class Closest:
+    """Middles of so many circles as far apart as is known to be possible, in a disc of radius 1 or a square of side 1."""
+
+    middles: tuple[Middle, ...]
+
+    def apart(self, along: float, across: float) -> float:
+        """How far the nearest two are apart where the container is stretched so."""
+        stretched = [(along * x, across * y) for x, y in self.middles]
+        return min(dist(a, b) for a, b in combinations(stretched, 2))
+
+
+@cache
+def closest(container: Literal["disc", "square"]) -> tuple[Closest, ...]:
+    """The best known ways to lie, for 2 pieces up to 20, the most first."""
+    found = [
+        Closest(tuple((float(x), float(y)) for x, y in (spot.split() for spot in row["middles"].split(";"))))
+        for row in rows("packings.csv")
+        if row["container"] == container
+    ]
+    return tuple(sorted(found, key=lambda one: -len(one.middles)))
+
+
+LOOKED_UP = 1e-5
+"""The middles are kept to six digits, so that circles this much too large still lie apart: far below what a hand can lay."""
+
+
+def _close(container: Literal["disc", "square"], along: float, across: float, pitch: float, more_than: int) -> tuple[Middle, ...]:
+    """The most middles of the best known ways that lie a pitch apart, where that is more than so many; else none."""
+    for way in closest(container):
+        if len(way.middles) <= more_than:
+            break
+        if way.apart(along, across) >= pitch * (1 - LOOKED_UP):
+            return way.middles
+    return ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -84,6 +125,10 @@ def _rectangle(length: float, width: float, across: float, gap: float) -> Packin
             if sum(rows) > best[0] and (way == "square" or len(rows) > 1):
                 best = (sum(rows), way, rows, turned)
     holds, way, rows, turned = best
+    room = (length - across, width - across)
+    if min(room) > 0 and (middles := _close("square", *room, pitch, holds)):
+        spots = tuple(Place(across / 2 + x * room[0], across / 2 + y * room[1]) for x, y in middles)
+        return Packing(len(spots), "close", across, gap, spots, f"{len(spots)} close together, as drawn")
     if not holds:
         return Packing(0, "square", across, gap, (), "none fit")
     steps = (pitch, pitch, 0.0) if way == "square" else (pitch, pitch * sqrt(3) / 2, pitch / 2)
@@ -128,6 +173,9 @@ def _disc(diameter: float, across: float, gap: float) -> Packing:
                 spots = tuple(Place(x + pitch * i + centre, y + centre) for x, y, n in rows for i in range(n)) if drawn else ()
                 words = f"{holds} {'in straight rows' if way == 'square' else 'staggered'}"
                 found = Packing(holds, way, across, gap, spots, words)
+    if reach > 0 and (middles := _close("disc", reach, reach, pitch, found.holds)):
+        spots = tuple(Place(centre + reach * x, centre + reach * y) for x, y in middles)
+        return Packing(len(spots), "close", across, gap, spots, f"{len(spots)} close together, as drawn")
     return found
 
 

@@ -21,9 +21,6 @@ DOUGH_G_PER_ML = 1.10
 RISE = 2.0
 """'Doubled': the volume a dough is usually baked at, over its volume as divided. Common practice, no source."""
 
-OVEN_SPRING = 1.25
-"""Volume as baked over volume as it goes into the oven. Common practice, no source."""
-
 Millilitres = Annotated[float, Field(ge=0.01, le=1_000_000)]
 
 
@@ -41,6 +38,13 @@ class _Deep(_Named):
     """What it holds by water, where it was measured; that beats what its measures say."""
 
 
+def _corners_fit(corner_cm: float | None, *sides_cm: float | None) -> None:
+    """Raises where round corners are larger than half of the shortest side."""
+    shortest = min(side for side in sides_cm if side is not None)
+    if corner_cm is not None and 2 * corner_cm > shortest:
+        raise ValueError("the corners' radius can be at most half of the shortest side")
+
+
 class _Oblong(_Deep):
     """A rectangle by its inside measures at the top; straight sides where no base is given."""
 
@@ -48,6 +52,13 @@ class _Oblong(_Deep):
     width_cm: Centimetres
     base_length_cm: Centimetres | None = None
     base_width_cm: Centimetres | None = None
+    corner_cm: Centimetres | None = None
+    """Radius of its corners, seen from above; sharp where not given."""
+
+    @model_validator(mode="after")
+    def _corners_inside(self) -> Self:
+        _corners_fit(self.corner_cm, self.length_cm, self.width_cm, self.base_length_cm, self.base_width_cm)
+        return self
 
 
 class _Disc(_Deep):
@@ -69,6 +80,13 @@ class SquarePan(_Deep):
     shape: Literal["square"] = "square"
     side_cm: Centimetres
     base_side_cm: Centimetres | None = None
+    corner_cm: Centimetres | None = None
+    """Radius of its corners, seen from above; sharp where not given."""
+
+    @model_validator(mode="after")
+    def _corners_inside(self) -> Self:
+        _corners_fit(self.corner_cm, self.side_cm, self.base_side_cm)
+        return self
 
 
 class RoundPan(_Disc):
@@ -185,6 +203,8 @@ class Solid:
     depth_cm: float
     """0 for what has no sides."""
     count: int = 1
+    corner_cm: float = 0.0
+    """Radius of a rectangle's corners, the same at every depth."""
 
     def section(self, share: float) -> tuple[float, ...]:
         """The measures at a share of the depth, 0 at the base and 1 at the brim. Above the brim they stay."""
@@ -195,7 +215,7 @@ class Solid:
     def area(self, share: float) -> float:
         """The level area of all hollows at a share of the depth. [cm²]"""
         a, b = self.section(share)
-        one = {"rectangle": a * b, "disc": pi * a * b / 4, "ring": pi * (a * a - b * b) / 4}[self.form]
+        one = {"rectangle": a * b - (4 - pi) * self.corner_cm**2, "disc": pi * a * b / 4, "ring": pi * (a * a - b * b) / 4}[self.form]
         return self.count * one
 
     def volume(self, share: float = 1.0) -> float:
@@ -210,7 +230,7 @@ class Solid:
         (a, b), (c, d), h = self.base, self.top, self.depth_cm
         if self.form == "rectangle":
             # Each pair of sides is two trapezia; its height leans by half of what the other measure gains.
-            one = (a + c) * hypot(h, (d - b) / 2) + (b + d) * hypot(h, (c - a) / 2)
+            one = (a + c) * hypot(h, (d - b) / 2) + (b + d) * hypot(h, (c - a) / 2) - (8 - 2 * pi) * self.corner_cm * h
         else:
             one = pi * (a + c) / 2 * hypot(h, (c - a) / 2)
             if self.form == "ring":
@@ -220,12 +240,12 @@ class Solid:
 
 def _rectangle(pan: RectanglePan | LoafTin | LiddedTin) -> Solid:
     base = (pan.base_length_cm or pan.length_cm, pan.base_width_cm or pan.width_cm)
-    return Solid("rectangle", (pan.length_cm, pan.width_cm), base, pan.depth_cm)
+    return Solid("rectangle", (pan.length_cm, pan.width_cm), base, pan.depth_cm, corner_cm=pan.corner_cm or 0.0)
 
 
 def _square(pan: SquarePan) -> Solid:
     base = pan.base_side_cm or pan.side_cm
-    return Solid("rectangle", (pan.side_cm, pan.side_cm), (base, base), pan.depth_cm)
+    return Solid("rectangle", (pan.side_cm, pan.side_cm), (base, base), pan.depth_cm, corner_cm=pan.corner_cm or 0.0)
 
 
 def _round(pan: RoundPan | IronPan | CupTray) -> Solid:
@@ -336,7 +356,7 @@ def dome_diameter_cm(piece_g: float, rise: float = 1.0) -> float:
     (12·V/π)^(1/3) with V the volume of the piece. That a rounded piece sits as about a half ball is
     common practice, no source.
 
-    >>> round(dome_diameter_cm(80, RISE * OVEN_SPRING), 1)
-    8.9
+    >>> round(dome_diameter_cm(80, RISE), 1)
+    8.2
     """
     return cbrt(12 * piece_g / DOUGH_G_PER_ML * rise / pi)

@@ -11,7 +11,6 @@ from pancount.core.limits import lies_free
 from pancount.core.packing import pack
 from pancount.core.pan import (
     DOUGH_G_PER_ML,
-    OVEN_SPRING,
     RISE,
     AnyPan,
     Pan,
@@ -26,7 +25,7 @@ from pancount.core.pan import (
 )
 from pancount.core.relations import of
 from pancount.core.solver import Aim, Counter, Solution
-from pancount.core.tables import FillPer
+from pancount.core.tables import BRAN_SMALLER, FillPer, FillRule
 
 
 @dataclass(frozen=True, slots=True)
@@ -62,19 +61,23 @@ class Depths:
     baked_cm: float
 
 
-def depths(pan: AnyPan, dough_g: float) -> Depths:
-    """Of so much dough as divided, doubled, and baked with its spring in the oven. Under a lid it stops at the lid."""
+def depths(pan: AnyPan, dough_g: float, rule: FillRule, loss: float | None = None, bran: float = 0.0) -> Depths:
+    """Of so much dough as divided, doubled, and baked by the specific volume of its kind. Under a lid it stops at the lid.
+
+    `loss` is what baking takes, the kind's where not given; `bran` how much of the flour is wholemeal or rye, as shares.
+    """
     ml = dough_g / DOUGH_G_PER_ML
-    deep = [level_cm(pan, ml * rise) for rise in (1.0, RISE, RISE * OVEN_SPRING)]
+    baked_ml = rule.baked_ml(dough_g, rule.loss if loss is None else loss, bran)
+    deep = [level_cm(pan, each) for each in (ml, RISE * ml, baked_ml)]
     if pan.shape == "lidded":
         deep[2] = min(deep[2], solid(pan).depth_cm)
     return Depths(*deep)
 
 
-def past_rim(pan: AnyPan, deep: Depths) -> bool:
-    """Whether the dough stands above the rim when doubled, where there is a rim to keep it."""
-    rim = solid(pan).depth_cm
-    return rim > 0 and not lies_free(pan) and deep.doubled_cm > rim
+def past_rim(pan: AnyPan, dough_g: float, rule: FillRule) -> bool:
+    """Whether the dough when doubled is more than its kind lets stand in the pan, where there is a rim to keep it."""
+    kept = solid(pan).depth_cm > 0 and not lies_free(pan)
+    return kept and RISE * dough_g / DOUGH_G_PER_ML > volume_ml(pan) * (1.0 if pan.shape == "lidded" else rule.rim) * (1 + 1e-9)
 
 
 class Panned(Frozen):
@@ -91,7 +94,13 @@ class Panned(Frozen):
     loads: tuple[Load, ...]
     depths: Depths
     past_rim: bool
-    """Whether the dough stands above the rim when doubled, where there is a rim to keep it."""
+    """Whether the dough when doubled stands above the rim by more than its kind does on purpose."""
+    baked_ml: float
+    bake_loss: float
+    bran: float
+    """How much of its flour is wholemeal or rye, as a share."""
+    baked_per_g: float
+    """Specific volume of its kind as baked. [ml/g]"""
     piece_divided_cm: float
     piece_doubled_cm: float
     touching: bool
@@ -142,7 +151,8 @@ def panned(counter: Counter, solution: Solution, loads: tuple[Load, ...], i: int
     dough_g = pieces * piece_g
     layout = _layout(aim, pieces, counter, solution, i)
     doubled_cm = dome_diameter_cm(piece_g, RISE)
-    size, deep = pan_size(pan, aim.rule), depths(pan, dough_g)
+    loss = solution.values[of("bake_loss", i)]
+    size, deep = pan_size(pan, aim.rule), depths(pan, dough_g, aim.rule, loss, aim.bran)
     fill = dough_g / size
     return Panned(
         pan=pan,
@@ -154,7 +164,11 @@ def panned(counter: Counter, solution: Solution, loads: tuple[Load, ...], i: int
         dough_g=dough_g,
         loads=loads,
         depths=deep,
-        past_rim=past_rim(pan, deep),
+        past_rim=past_rim(pan, dough_g, aim.rule),
+        baked_ml=aim.rule.baked_ml(dough_g, loss, aim.bran),
+        bake_loss=loss,
+        bran=aim.bran,
+        baked_per_g=aim.rule.baked,
         piece_divided_cm=dome_diameter_cm(piece_g),
         piece_doubled_cm=doubled_cm,
         touching=layout is not None and doubled_cm >= layout.room_cm,
@@ -173,25 +187,31 @@ def panned(counter: Counter, solution: Solution, loads: tuple[Load, ...], i: int
 def panned_figures(pan: Panned) -> dict[str, Derived]:
     """Depths and fill of a pan, each with its working."""
     straight = pan.solid.base == pan.solid.top and not pan.measured_ml
-    says = "Level dough stands as deep as its weight over its density over the area of the pan."
-    reads = "{dough} ÷ {density} ÷ {area}"
+    says = "Level dough stands as deep as its volume over the area of the pan."
+    reads = "{volume} ÷ {area}"
     if not straight:
-        says = "Level dough stands where the pan, up to there, holds its volume: weight over density."
-        reads = "where the pan holds {dough} ÷ {density}, of {brim} to the brim"
+        says = "Level dough stands where the pan, up to there, holds its volume."
+        reads = "where the pan holds {volume}, of {brim} to the brim"
+    lid = " Under a lid it stops there." if pan.pan.shape == "lidded" else ""
+    baked = "{dough} × (1 − {loss}) × {per_g}" + (" × (1 − {smaller} × {bran})" if pan.bran else "")
+    at_the_lid = pan.pan.shape == "lidded" and pan.depths.baked_cm == pan.solid.depth_cm
     found = {}
-    for key, label, cm, rise, more in (
-        ("depth_divided", "Depth as divided", pan.depths.divided_cm, 1.0, ""),
-        ("depth_doubled", "Depth when doubled", pan.depths.doubled_cm, RISE, " Doubled, it has twice the volume."),
+    for key, label, cm, volume, more in (
+        ("depth_divided", "Depth as divided", pan.depths.divided_cm, "{dough} ÷ {density}", ""),
+        ("depth_doubled", "Depth when doubled", pan.depths.doubled_cm, "{rise} × {dough} ÷ {density}", " Doubled, it has twice the volume."),
         (
-            "depth_baked", "Depth as baked", pan.depths.baked_cm, RISE * OVEN_SPRING,
-            " In the oven it springs by about a quarter, and under a lid it stops there.",
+            "depth_baked", "Depth as baked", pan.depths.baked_cm, baked,
+            f" Baked, each gram that is left takes as many ml as bread of this kind does, usually.{lid}",
         ),
     ):  # fmt: skip
         found[key] = derived(
-            label, cm, "cm", says + more, reads if rise == 1 else reads.replace("{dough}", "{rise} × {dough}"),
+            label, cm, "cm", says + more,
+            "{rim}" if key == "depth_baked" and at_the_lid else reads.replace("{volume}", volume),
             dough=("Dough in the pan", pan.dough_g, "g"), density=("Density of dough", DOUGH_G_PER_ML, "density"),
             area=("Area of the pan", pan.area_cm2, "cm2"), brim=("The pan holds", pan.volume_ml, "ml"),
-            rise=("Times its volume", rise, "count"),
+            rise=("Times its volume", RISE, "count"), loss=("Baking takes", pan.bake_loss, "share"),
+            per_g=("Baked, ml a gram", pan.baked_per_g, "count"), smaller=("Smaller for bran", BRAN_SMALLER, "share"),
+            bran=("Wholemeal and rye, of the flour", pan.bran, "share"), rim=("To the lid", pan.solid.depth_cm, "cm"),
         )  # fmt: skip
     found["pan_fill"] = derived(
         "Fill", pan.fill, "fill", "The fill is the dough in the fullest pan over the size of the pan.",

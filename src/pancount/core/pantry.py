@@ -18,10 +18,10 @@ MOST_WAYS = 40
 
 Allergen = Literal[
     "wheat", "rye", "barley", "oats", "milk", "egg", "almonds", "walnuts", "hazelnuts", "pecans", "pistachios", "cashews",
-    "macadamias", "brazil nuts", "peanuts", "sesame", "soya", "sulphites", "mustard", "celery", "lupin", "fish", "crustaceans", "molluscs",
+    "macadamias", "brazil nuts", "pine nuts", "peanuts", "sesame", "soya", "sulphites", "mustard", "celery", "lupin", "fish", "crustaceans", "molluscs",
 ]  # fmt: skip
 """The EU's fourteen and the US's nine, cereals and nuts by their own names (Regulation (EU) 1169/2011 annex II and the
-US FASTER Act, recalled from memory)."""
+US FASTER Act, recalled from memory). Pine nuts are on the US list alone."""
 
 
 class Composition(Frozen):
@@ -34,7 +34,8 @@ class Composition(Frozen):
     sugars: Share = 0
     """Part of the carbohydrate."""
     salt: Share = 0
-    """Sodium × 2.5 (Regulation (EU) 1169/2011 annex I, recalled from memory); pure salt counts as all salt."""
+    """Salt to a baker: sodium × 2.5 (Regulation (EU) 1169/2011 annex I, recalled from memory), without what soda and baking
+    powder bring; pure salt counts as all salt."""
 
     @model_validator(mode="after")
     def _fits(self) -> Self:
@@ -84,6 +85,10 @@ class Ingredient(Frozen):
     allergens: Annotated[tuple[Allergen, ...], Field(max_length=20)] = ()
     may_contain: Annotated[tuple[Allergen, ...], Field(max_length=20)] = ()
     """What its packet warns of. Nothing that ships has any: packets differ, so the kitchen says."""
+    read_packet: bool = False
+    """Whether makers differ in what they put in, so that only the packet in hand tells its allergens: sausage, margarine."""
+    bran: bool = False
+    """Wholemeal, or rye: it drinks, so that a dough of it feels stiffer than its water says."""
     hydration: Annotated[float, Field(ge=10, le=1000)] | None = None
     """Of a sourdough starter: its water per 100 of its flour. A line of it starts with this."""
     measures: Annotated[tuple[MeasureWeight, ...], Field(max_length=MOST_WAYS)] = ()
@@ -91,6 +96,12 @@ class Ingredient(Frozen):
     """Where the composition comes from."""
     own: bool = False
     """Whether the kitchen added or changed it."""
+
+    @property
+    def lactose(self) -> float:
+        """Milk sugar in 100 g, which baker's yeast leaves alone: all sugars of milk, cream and the like, unless sweetened. [g]"""
+        plain = "milk" in self.allergens and self.role in (Role.LIQUID, Role.DAIRY, Role.FAT)
+        return self.composition.sugars if plain and self.composition else 0.0
 
     @property
     def names(self) -> tuple[str, ...]:
@@ -117,6 +128,8 @@ def pantry() -> tuple[Ingredient, ...]:
             also_de=_names(row["also_de"]),
             composition=Composition.model_validate({key: row[key] for key in Composition.model_fields}),
             allergens=_names(row["allergens"]),
+            read_packet=bool(row["read_packet"]),
+            bran=bool(row["bran"]),
             hydration=float(row["hydration"]) if row["hydration"] else None,
             measures=tuple(measures.get(row["name"], ())),
             source=row["source"],
@@ -149,5 +162,11 @@ class Pantry:
 def pantry_with(own: tuple[Ingredient, ...]) -> Pantry:
     """The pantry as a kitchen has it: what ships, each as the kitchen changed it, then what the kitchen added."""
     changed = {ingredient.name: ingredient for ingredient in own}
-    shipped = [changed.pop(item.name, item) for item in pantry()]
+    shipped = [_with_what_ships(changed.pop(item.name, item), item) for item in pantry()]
     return Pantry([*shipped, *changed.values()])
+
+
+def _with_what_ships(item: Ingredient, shipped: Ingredient) -> Ingredient:
+    """An ingredient that the kitchen changed before there was such a thing to say of it, with what ships of that."""
+    unsaid = {"read_packet", "bran"} - item.model_fields_set
+    return item.model_copy(update={field: getattr(shipped, field) for field in unsaid}) if unsaid else item

@@ -8,9 +8,12 @@ from pancount.core.reckon import School
 YeastSchool = Literal["3 : 1.2 : 1", "2.5 : 1.25 : 1"]
 """Fresh, active dry and instant yeast by weight, for the same rise."""
 
+SUGAR_TOLERANT = "Sugar-tolerant instant yeast"
+"""A strain for doughs of much sugar; by weight as instant yeast."""
+
 YEAST_FORMS: dict[YeastSchool, dict[str, float]] = {
-    "3 : 1.2 : 1": {"Fresh yeast": 3, "Active dry yeast": 1.2, "Instant yeast": 1},
-    "2.5 : 1.25 : 1": {"Fresh yeast": 2.5, "Active dry yeast": 1.25, "Instant yeast": 1},
+    "3 : 1.2 : 1": {"Fresh yeast": 3, "Active dry yeast": 1.2, "Instant yeast": 1, SUGAR_TOLERANT: 1},
+    "2.5 : 1.25 : 1": {"Fresh yeast": 2.5, "Active dry yeast": 1.25, "Instant yeast": 1, SUGAR_TOLERANT: 1},
 }
 """Common practice, no source."""
 

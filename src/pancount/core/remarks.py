@@ -3,23 +3,24 @@
 They only stand where they apply. A note put to rest for a formula keeps its key in `Formula.rested`.
 """
 
+import re
 import tomllib
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from functools import cache
+from functools import cache, lru_cache
 from importlib.resources import files
 
 from pancount.core.base import Frozen
 from pancount.core.errors import Place
-from pancount.core.formula import Formula, Line, Role, StageKind, at, each_line
+from pancount.core.formula import BesideKind, Formula, Line, Role, StageKind, at, each_line
 from pancount.core.gauges import Character, GaugeName, character
 from pancount.core.pantry import Pantry
-from pancount.core.practice import Practice
+from pancount.core.practice import SUGAR_TOLERANT, Practice
 from pancount.core.reckon import Reckoned, reckon
-from pancount.core.stages import beside_kinds
+from pancount.core.stages import beside_kinds, kinds
 
 LEAVENING = ("Baking powder", "Baking soda", "Self-raising flour")
-SOAKED = (StageKind.SOAKER, StageKind.MASH, StageKind.PASTE)
+SOAKED = (StageKind.SOAKER, StageKind.MASH, StageKind.PASTE, StageKind.SCALD)
 
 
 class RemarkRule(Frozen):
@@ -34,6 +35,17 @@ class RemarkRule(Frozen):
     yeast_per_sugar: float = 0
     ingredients: tuple[str, ...] = ()
     words: tuple[str, ...] = ()
+    """Whole words and phrases that it is told by; a star stands for the rest of a word."""
+
+    def is_said(self, text: str) -> bool:
+        """Whether one of its words stands in a text."""
+        return bool(self.words) and _any_of(self.words).search(text.casefold()) is not None
+
+
+@lru_cache(maxsize=64)
+def _any_of(words: tuple[str, ...]) -> re.Pattern[str]:
+    written = (re.escape(word.casefold()).replace(r"\*", r"\w*").replace(r"\ ", r"[\s-]+") for word in words)
+    return re.compile(rf"(?<!\w)(?:{'|'.join(written)})(?!\w)")
 
 
 class Remark(Frozen):
@@ -83,6 +95,8 @@ class _Look:
     def __init__(self, formula: Formula, reckoned: Reckoned, character: Character, pantry: Pantry) -> None:
         self.formula = formula
         self.gauge = {key: gauge.value for key, gauge in character.gauges.items()}
+        self.lactose = 0.0
+        """Milk sugar in the dough. [%]"""
         self.held: list[_Held] = []
         self._by_name: dict[str, list[_Held]] = {}
         for s, n, line in each_line(formula):
@@ -93,11 +107,19 @@ class _Look:
             self.held.append(one)
             if percent > 0:
                 self._by_name.setdefault(name, []).append(one)
+                self.lactose += percent * known.lactose / 100 if known else 0.0
         self.beside = [
             (("beside", b, "lines", n), stage.kind, known.name if (known := pantry.find(line.name)) else line.name)
             for b, stage in enumerate(formula.beside)
             for n, line in enumerate(stage.lines)
         ]
+        named = [stage.name for stage in formula.stages] + [stage.name for stage in formula.beside]
+        self.told = [*(step.text for step in formula.steps), *named]
+        """What its method and the names of its parts say."""
+
+    def lines_beside(self, b: int) -> list[str]:
+        """The names of what is in one thing beside the dough."""
+        return [name for place, _, name in self.beside if place[1] == b]
 
     @property
     def begun(self) -> bool:
@@ -114,7 +136,7 @@ Found = tuple[Place, dict[str, str]]
 
 
 def _percent(value: float) -> str:
-    return f"{value:.2f}".rstrip("0").rstrip(".") + " %"
+    return f"{value:.{2 if value >= 0.1 else 3}f}".rstrip("0").rstrip(".") + " %"
 
 
 def _listed(names: Sequence[str]) -> str:
@@ -163,8 +185,21 @@ def _yeast_low(look: _Look) -> Iterator[Found]:
         yield from _gauge("yeast_low", "yeast", Role.LEAVEN)(look)
 
 
+def _sugars_that_slow(look: _Look) -> float:
+    """Sugars that hold back yeast: milk's own are left out, and none do where the yeast is a strain for them. [%]"""
+    return 0.0 if look.lines_of([SUGAR_TOLERANT]) else look.gauge["sugars"] - look.lactose
+
+
+def _sugar_slows(look: _Look) -> Iterator[Found]:
+    rule, sugars = remark_rules()["sugar_slows"], _sugars_that_slow(look)
+    if look.begun and sugars > rule.over:
+        lines = [one for one in look.held if one.line.role is Role.SUGAR and one.percent > 0]
+        aside = ", milk's own left out" if look.lactose >= 0.05 else ""
+        yield max(lines, key=lambda one: one.percent).place if lines else (), {"figure": _percent(sugars), "milk_sugar": aside}
+
+
 def _leaven_for_sugar(look: _Look) -> Iterator[Found]:
-    rule, sugars, yeast = remark_rules()["leaven_for_sugar"], look.gauge["sugars"], look.gauge["yeast"]
+    rule, sugars, yeast = remark_rules()["leaven_for_sugar"], _sugars_that_slow(look), look.gauge["yeast"]
     wanted = rule.yeast_from + rule.yeast_per_sugar * (sugars - rule.over)
     if sugars > rule.over and 0 < yeast < wanted:
         place = next((one.place for one in look.held if one.line.role is Role.LEAVEN), ())
@@ -181,11 +216,29 @@ def _thirsty(look: _Look) -> Iterator[Found]:
         yield found[0].place, {"figure": _percent(percent), "names": names, "wanted": _percent(wanted)}
 
 
+HOT = (StageKind.PASTE, StageKind.SCALD)
+"""Stages that are always hot when they are made. A mash is too, unless it says that it is cold; a soaker where it says so."""
+COLD = re.compile(r"\b(?:cool|cold|chilled|kalt|abgekühlt)")
+
+
 def _hot_paste(look: _Look) -> Iterator[Found]:
-    pastes = [s for s, stage in enumerate(look.formula.stages) if stage.kind is StageKind.PASTE]
-    if pastes and look.gauge["yeast"] > 0:
-        name = look.formula.stages[pastes[0]].name or "paste"
-        yield ("stages", pastes[0]), {"names": f"the {name[:1].lower()}{name[1:]}"}
+    rule = remark_rules()["hot_paste"]
+    if not (look.gauge["yeast"] > 0 or look.gauge["prefermented"] > 0):
+        return
+    for s, stage in enumerate(look.formula.stages):
+        said = [stage.name, *(f"{line.name} {line.note} {line.written}" for line in stage.lines)]
+        hot_mash = stage.kind is StageKind.MASH and not any(COLD.search(text.casefold()) for text in said)
+        hot_soaker = stage.kind is StageKind.SOAKER and any(map(rule.is_said, said))
+        if stage.kind in HOT or hot_mash or hot_soaker:
+            name = stage.name or kinds()[stage.kind].label
+            yield ("stages", s), {"names": f"the {name[:1].lower()}{name[1:]}"}
+            return
+
+
+def _rye_tin(look: _Look) -> Iterator[Found]:
+    rye = sum(one.percent for one in look.held if one.line.role is Role.FLOUR and "Rye" in one.name)
+    if rye > remark_rules()["rye_tin"].over and look.formula.usual.fill_kind in ("open_tin", "lidded_tin"):
+        yield (), {"figure": _percent(rye)}
 
 
 def _starter_whole(look: _Look) -> Iterator[Found]:
@@ -195,31 +248,73 @@ def _starter_whole(look: _Look) -> Iterator[Found]:
             return
 
 
-def _is_lye(name: str) -> bool:
-    return any(word in name.casefold() for word in remark_rules()["lye"].words)
+def is_lye(name: str) -> bool:
+    """Whether an ingredient's name is one for caustic lye, in either language. Baking soda's names are not.
+
+    >>> [is_lye(name) for name in ("Caustic soda", "NaOH", "Brezellauge 4 %", "Natron", "baking soda")]
+    [True, True, True, False, False]
+    """
+    return name == "Lye" or remark_rules()["lye"].is_said(name)
 
 
 def _lye(look: _Look) -> Iterator[Found]:
+    """In what is beside the dough, in the method, or in the name of a bath that has no soda in it."""
     for place, _, name in look.beside:
-        if _is_lye(name):
+        if is_lye(name):
             yield place, {"names": name}
             return
+    for b, stage in enumerate(look.formula.beside):
+        if is_lye(stage.name) and "Baking soda" not in look.lines_beside(b):
+            yield ("beside", b), {"names": stage.name}
+            return
+    if any(is_lye(step.text) and "soda" not in step.text.casefold() for step in look.formula.steps) and not any(
+        name == "Baking soda" for *_, name in look.beside
+    ):
+        yield (), {"names": "Lye"}
 
 
 def _lye_in_dough(look: _Look) -> Iterator[Found]:
     for one in look.held:
-        if _is_lye(one.name):
+        if is_lye(one.name):
             yield one.place, {"names": one.name}
             return
 
 
 def _garlic_oil(look: _Look) -> Iterator[Found]:
-    by_stage: dict[str | int, list[str]] = {}
-    for place, _, name in look.beside:
-        by_stage.setdefault(place[1], []).append(name)
-    for b, names in by_stage.items():
-        if "Garlic" in names and any(name.endswith(" oil") for name in names):
-            yield ("beside", b), {}
+    """Garlic and oil in one bowl that is not the dough itself, or in a name."""
+    bowls = [(("beside", b), look.lines_beside(b)) for b in range(len(look.formula.beside))]
+    bowls += [
+        (("stages", s), [one.name for one in look.held if one.place[1] == s])
+        for s, stage in enumerate(look.formula.stages)
+        if stage.kind in (StageKind.INCLUSIONS, StageKind.SOAKER, StageKind.MASH)
+    ]
+    rule = remark_rules()["garlic_oil"]
+    for place, names in bowls:
+        oiled = any(name.endswith((" oil", "öl")) for name in names)
+        if ("Garlic" in names and oiled) or any(map(rule.is_said, names)):
+            yield place, {}
+            return
+    if any(map(rule.is_said, look.told)):
+        yield (), {}
+
+
+def _said(key: str) -> Callable[[_Look], Iterator[Found]]:
+    """Applies where the method, or the name of a part, says so."""
+
+    def applies(look: _Look) -> Iterator[Found]:
+        rule = remark_rules()[key]
+        if any(map(rule.is_said, look.told)):
+            yield (), {}
+
+    return applies
+
+
+def _eaten_raw(look: _Look) -> Iterator[Found]:
+    """Raw egg in a filling or a topping may go on after baking; nothing tells, so it is said."""
+    wanted = remark_rules()["eaten_raw"].ingredients
+    for place, kind, name in look.beside:
+        if name in wanted and kind in (BesideKind.TOPPING, BesideKind.FILLING):
+            yield place, {"names": name}
             return
 
 
@@ -228,19 +323,32 @@ APPLIES: Mapping[str, Callable[[_Look], Iterator[Found]]] = {
     "lye_in_dough": _lye_in_dough,
     "garlic_oil": _garlic_oil,
     "hot_paste": _hot_paste,
+    "hot_sugar": _said("hot_sugar"),
+    "deep_fat": _said("deep_fat"),
+    "steam": _said("steam"),
+    "broiler": _said("broiler"),
+    "mixer": _said("mixer"),
+    "eaten_raw": _eaten_raw,
     "no_leaven": _no_leaven,
     "salt_low": _gauge("salt_low", "salt", Role.SALT),
     "salt_high": _gauge("salt_high", "salt", Role.SALT),
     "yeast_low": _yeast_low,
     "yeast_high": _gauge("yeast_high", "yeast", Role.LEAVEN),
     "leaven_for_sugar": _leaven_for_sugar,
-    "sugar_slows": _gauge("sugar_slows", "sugars", Role.SUGAR),
+    "sugar_slows": _sugar_slows,
     "acid": _ingredients("acid"),
     "spice": _ingredients("spice"),
     "thirsty": _thirsty,
+    "warm_butter": _ingredients("warm_butter"),
+    "malt": _ingredients("malt"),
+    "ascorbic": _ingredients("ascorbic"),
+    "gluten": _ingredients("gluten"),
+    "rye_tin": _rye_tin,
     "starter_whole": _starter_whole,
 }
-CAUTIONS = ("lye", "lye_in_dough", "garlic_oil", "hot_paste")
+CAUTIONS = (
+    "lye", "lye_in_dough", "garlic_oil", "hot_paste", "hot_sugar", "deep_fat", "steam", "broiler", "mixer", "eaten_raw",
+)  # fmt: skip
 
 
 def remarks(formula: Formula, reckoned: Reckoned, character: Character, pantry: Pantry) -> tuple[Remark, ...]:

@@ -7,7 +7,7 @@ what may be sold where, and by which rules, is for local rules to say.
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cache
-from math import sqrt
+from math import ceil, sqrt
 from statistics import NormalDist
 from typing import Literal
 
@@ -28,10 +28,15 @@ class Tolerance:
     share: float | None
     grams: float | None
     source: str
+    rounds_up: bool = False
+    """EU: percentages are rounded up to a tenth of a gram (Directive 76/211/EEC, Annex I 2.4, recalled from memory)."""
 
     def of(self, label_g: float) -> float:
-        """In grams, for a label."""
-        return self.grams if self.grams is not None else (self.share or 0.0) * label_g
+        """In grams, for a label; a percentage is rounded up to a tenth of a gram where the rules do so."""
+        if self.grams is not None:
+            return self.grams
+        exact = (self.share or 0.0) * label_g
+        return ceil(exact * 10 - 1e-9) / 10 if self.rounds_up else exact
 
 
 @cache
@@ -44,6 +49,7 @@ def tolerances(rules: Rules) -> Sequence[Tolerance]:
             float(row["share"]) if row["share"] else None,
             float(row["grams"]) if row["grams"] else None,
             row["source"],
+            rounds_up=rules == "EU",
         )
         for row in rows("tolerances.csv")
         if row["rules"] == rules
@@ -54,7 +60,7 @@ def tolerance(label_g: float, rules: Rules) -> Tolerance | None:
     """The row for a label; a weight on the border belongs to the lighter one. None outside of the table.
 
     >>> tolerance(80, "EU").of(80), tolerance(100, "EU").of(100), tolerance(150, "EU").of(150)
-    (4.5, 4.5, 6.75)
+    (4.5, 4.5, 6.8)
     """
     found = (row for row in tolerances(rules) if row.over_g < label_g <= row.up_to_g)
     first = tolerances(rules)[0]
@@ -81,6 +87,8 @@ class Sold:
     overweight_g: float
     """Over the label, baked, so that the average and the single pieces are safe."""
     aim_baked_g: float
+    on_it_g: float
+    """Filling and topping that stay on a piece; they count in its weight."""
     aim_raw_g: float
     says: str
     """Which of the needs asks for the overweight."""
@@ -88,8 +96,12 @@ class Sold:
     figures: dict[str, Derived]
 
 
-def sold(label_g: float, pieces: int, bake_loss: float, spread_g: float, rules: Rules) -> Sold:
+def sold(
+    label_g: float, pieces: int, bake_loss: float, spread_g: float, rules: Rules, on_it_g: float = 0.0
+) -> Sold:
     """What a label asks for, of a baker whose raw pieces stray by `spread_g` (standard deviation).
+
+    The label is for the whole piece: `on_it_g` is the filling and topping that stay on one, as they go on.
 
     The average of all pieces must reach the label (and does in 39 of 40 batches); by EU rules 1 piece in 40 may be below
     the label by more than the tolerance T, and none by more than 2·T; by US rules none by more than T.
@@ -107,6 +119,7 @@ def sold(label_g: float, pieces: int, bake_loss: float, spread_g: float, rules: 
     over, why = max(needs)
     over = max(0.0, over)
     aim = label_g + over
+    raw = (aim - on_it_g) / (1 - bake_loss)
     figures = {
         "overweight": derived(
             "Aim over the label",
@@ -123,12 +136,13 @@ def sold(label_g: float, pieces: int, bake_loss: float, spread_g: float, rules: 
         ),
         "aim_raw": derived(
             "Raw piece to divide",
-            aim / (1 - bake_loss),
+            raw,
             "g",
-            "The raw piece is what is aimed for when baked, with what baking takes put back.",
-            "({sold_at} + {over}) ÷ (1 − {loss})",
+            "The raw piece is what is aimed for when baked, less the filling and topping on it, with what baking takes put back.",
+            "({sold_at} + {over} − {on_it}) ÷ (1 − {loss})",
             sold_at=("Label", label_g, "g"),
             over=("Aim over the label", over, "g"),
+            on_it=("Filling and topping on it", on_it_g, "g"),
             loss=("Baking loss", bake_loss, "share"),
         ),
     }
@@ -139,7 +153,8 @@ def sold(label_g: float, pieces: int, bake_loss: float, spread_g: float, rules: 
         least_g=least,
         overweight_g=over,
         aim_baked_g=aim,
-        aim_raw_g=aim / (1 - bake_loss),
+        on_it_g=on_it_g,
+        aim_raw_g=raw,
         says=why,
         source=row.source if row else "",
         figures=figures,

@@ -113,7 +113,7 @@ def shape(shaping: Shaping, piece_g: float, pieces: int) -> Shaped:
     if kind == "ring":
         # The rope's middle line closes to a circle once its ends overlap.
         middle = max(0.0, length - shaping.overlap_cm) / pi
-        opening, risen = max(0.0, middle - thickness), max(0.0, middle - thickness * cbrt(RISE))
+        opening, risen = max(0.0, middle - thickness), max(0.0, middle - thickness * sqrt(RISE))
         across = middle + thickness
         return Shaped(kind, piece_g, across, length, thickness, opening_cm=opening, risen_opening_cm=risen)
     across = length / KNOT_ROPES if kind == "knot" else length
@@ -121,14 +121,15 @@ def shape(shaping: Shaping, piece_g: float, pieces: int) -> Shaped:
 
 
 def baked_across_cm(shaped: Shaped, rise: float) -> float:
-    """Its width when risen `rise` times. A disc grows mostly upward, a rope in thickness, all else by the cube root.
+    """Its width at `rise` times its volume. A disc grows mostly upward; a rope keeps its length, so that it grows by the square
+    root in thickness; all else by the cube root.
 
     Common practice, no source. [cm]
     """
     if shaped.kind == "disc":
         return shaped.across_cm * (1 + 0.1 * (rise - 1))
     if shaped.kind in ("rope", "knot", "ring"):
-        return shaped.across_cm + (shaped.thickness_cm or 0.0) * (cbrt(rise) - 1)
+        return shaped.across_cm + (shaped.thickness_cm or 0.0) * (sqrt(rise) - 1)
     return shaped.across_cm * cbrt(rise)
 
 
@@ -181,8 +182,8 @@ def shaped_figures(shaping: Shaping, shaped: Shaped) -> dict[str, Derived]:
             overlap=("Overlap", shaping.overlap_cm, "cm"), thick=("Thickness", thick, "cm"),
         )  # fmt: skip
         found["shape_risen_opening"] = derived(
-            "Opening when doubled", shaped.risen_opening_cm or 0.0, "cm", "Doubled, the rope is ∛2 as thick, and the opening smaller.",
-            "({long} − {overlap}) ÷ π − {thick} × ∛{rise}", long=("Rope", long, "cm"),
+            "Opening when doubled", shaped.risen_opening_cm or 0.0, "cm", "Doubled, the rope is as long and √2 as thick, so the opening is smaller.",
+            "({long} − {overlap}) ÷ π − {thick} × √{rise}", long=("Rope", long, "cm"),
             overlap=("Overlap", shaping.overlap_cm, "cm"), thick=("Thickness", thick, "cm"), rise=("Rise", RISE, "count"),
         )  # fmt: skip
     return found

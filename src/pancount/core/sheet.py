@@ -5,13 +5,16 @@ from decimal import Decimal
 from typing import Literal
 
 from pancount.core.base import Frozen
-from pancount.core.beside import Made, as_written, made_of, times
+from pancount.core.beside import Made, as_written, made_of, on_each_g, times
 from pancount.core.count import Count, CountResult, Load
 from pancount.core.errors import PinsFight
 from pancount.core.formula import Formula, Line
-from pancount.core.kit import STIFF_UNDER, Kit
+from pancount.core.gauges import character
+from pancount.core.kit import Kit
 from pancount.core.loads import Turns, mixes, turns
 from pancount.core.pan import Pan
+from pancount.core.pantry import Pantry, pantry_with
+from pancount.core.practice import Practice
 from pancount.core.reckon import Note, Reckoned, School, reckon, weight_of
 from pancount.core.relations import QUANTITIES, bare, of
 from pancount.core.rounding import apportion, to_step
@@ -20,7 +23,7 @@ from pancount.core.selling import sold
 from pancount.core.shaping import Shaped, shape
 from pancount.core.small import SmallWeight, small_weights, told
 from pancount.core.solve import ground_of, solved
-from pancount.core.solver import Counter
+from pancount.core.solver import Counter, Solution
 from pancount.core.stages import MORE_THAN_ALL, flow, stage_name
 from pancount.core.units import WEIGHT_UNITS
 
@@ -227,7 +230,7 @@ def refuse_fights(result: CountResult, targets: int) -> None:
         raise PinsFight(f"These pins cannot all hold: {names}. Let one go on the count, then print.", ("pins",))
 
 
-def _targets(formula: Formula, count: Count, result: CountResult, counter: Counter, scale: Scale) -> tuple[SheetTarget, ...]:
+def _targets(formula: Formula, count: Count, result: CountResult, counter: Counter, solution: Solution, written: Made, scale: Scale) -> tuple[SheetTarget, ...]:
     values = {name: worked.value for name, worked in result.quantities.items()}
     unit_g, found = WEIGHT_UNITS[scale.unit], []
     for i, (target, aim) in enumerate(zip(count.targets, counter.aims, strict=True)):
@@ -236,7 +239,8 @@ def _targets(formula: Formula, count: Count, result: CountResult, counter: Count
         lot = aim.lot(piece_g, per_pan, pieces)
         least = None
         if target.label_g is not None and pieces:
-            least = sold(target.label_g, pieces, values[of("bake_loss", i)], counter.kit.spread_g, count.rules).least_g
+            on_it = on_each_g(formula, written, made_of(counter, solution, i), counter.kit)
+            least = sold(target.label_g, pieces, values[of("bake_loss", i)], counter.kit.spread_g, count.rules, on_it).least_g
         found.append(
             SheetTarget(
                 name=target.name,
@@ -260,7 +264,7 @@ def weigh_sheet(
     cautions: tuple[str, ...] = (),
     school: School = "joined",
     kit: Kit | None = None,
-    true_water_percent: float | None = None,
+    pantry: Pantry | None = None,
 ) -> WeighSheet:
     """One mix of a count in mixing order, rounded so that its lines add up to the printed total, and what all mixes make.
 
@@ -268,14 +272,14 @@ def weigh_sheet(
     what is kept back is not in it, and what boils off is made up. Lines at nothing are left out. Raises what `reckon`
     raises, and `PinsFight` where the count does not hold together.
     """
-    kit = kit or Kit()
+    kit, pantry = kit or Kit(), pantry or pantry_with(())
     reckoned = reckon(formula, school)
-    ground = ground_of(formula, reckoned, kit, true_water_percent)
+    dough = character(formula, reckoned, pantry, Practice())
+    ground = ground_of(formula, reckoned, kit, dough)
     result, counter, solution = solved(formula, count, reckoned, ground, None)
     refuse_fights(result, len(count.targets))
     values = solution.values
-    stiff = true_water_percent is not None and true_water_percent < STIFF_UNDER
-    bowls = mixes(values["dough_g"], ground.bowl_g, stiff=stiff)
+    bowls = mixes(values["dough_g"], ground.bowl_g, stiff=dough.stiff)
     number = bowls.mixes if bowls else 1
     flour_g = values["flour_g"] / number
     unit_g, ratio = WEIGHT_UNITS[scale.unit], flour_g / reckoned.flour_g
@@ -296,7 +300,7 @@ def weigh_sheet(
     kept = sum((stage.kept_back or Decimal(0) for stage in stages), Decimal(0))
     lost = sum((stage.boiled_off or Decimal(0) for stage in stages), Decimal(0))
     made_up = sum((one.made_up or Decimal(0) for stage in stages for one in stage.fed), Decimal(0))
-    small = small_weights(formula, reckoned, flour_g, scale, number)
+    small = small_weights(formula, reckoned, flour_g, scale, number, pantry)
     return WeighSheet(
         name=formula.name,
         unit=scale.unit,
@@ -307,7 +311,7 @@ def weigh_sheet(
         flour=to_step(reckoned.base_g * ratio / unit_g, scale.step),
         total_percent=reckoned.shown_total_percent,
         bench_loss=values["bench_loss"],
-        targets=_targets(formula, count, result, counter, scale),
+        targets=_targets(formula, count, result, counter, solution, as_written(formula, reckoned), scale),
         remainder=to_step(values["remainder_g"] / unit_g, scale.step),
         notes=reckoned.notes,
         cautions=cautions,

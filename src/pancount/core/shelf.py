@@ -53,6 +53,8 @@ class CommonPan(Frozen):
 
     pan: Pan
     source: str
+    nominal_ml: float | None = None
+    """What makers and cooks say that it holds. None where they say nothing, or not the same. [ml]"""
 
 
 @cache
@@ -66,7 +68,11 @@ def common_pans() -> tuple[CommonPan, ...]:
     """Common sizes, by shape."""
     read: TypeAdapter[AnyPan] = TypeAdapter(Pan)
     return tuple(
-        CommonPan(pan=read.validate_python({k: v for k, v in row.items() if v and k != "source"}), source=row["source"])
+        CommonPan(
+            pan=read.validate_python({k: v for k, v in row.items() if v and k not in ("source", "nominal_ml")}),
+            source=row["source"],
+            nominal_ml=float(row["nominal_ml"]) if row["nominal_ml"] else None,
+        )
         for row in rows("pans.csv")
     )
 
@@ -75,6 +81,7 @@ POUNDS = re.compile(r"\b(one|two|three|half|\d+(?:[.½]\d*)?)[- ]?(?:pound|lb)s?
 NUMBER = r"(\d+(?:[.,]\d+)?(?:½)?)"
 TWO = re.compile(rf"{NUMBER}\s*[×x]\s*{NUMBER}\s*(cm|in|inch|inches|\"|″)?", re.IGNORECASE)
 ONE = re.compile(rf"{NUMBER}\s*(cm|in|inch|inches|\"|″)(?![a-z])", re.IGNORECASE)
+OUTSIDE = re.compile(r"\b(outside|außen)\b", re.IGNORECASE)
 WORDS = {"one": 1.0, "two": 2.0, "three": 3.0, "half": 0.5}
 INCH_OVER = 16
 """A name's measures without a unit are inches up to this, and centimetres over it. Common practice, no source."""
@@ -102,6 +109,8 @@ def named_size(name: str) -> Promise:
     >>> named_size("30 cm iron pan").size_cm, named_size("Blue one").size_cm
     ((30.0,), None)
     """
+    if OUTSIDE.search(name):
+        return Promise()  # its rim's size, as shelves and racks go by
     if found := POUNDS.search(name):
         told = found[1].lower()
         return Promise(dough_g=(WORDS.get(told) or _figure(told)) * 16 * G_PER_OZ)
@@ -150,7 +159,7 @@ def measure(pan: AnyPan) -> Measured:
         low, high = rule.low * volume_ml(pan), rule.high * volume_ml(pan)
         share = 0.0 if low <= promise.dough_g <= high else (rule.usual * volume_ml(pan)) / promise.dough_g - 1
     elif promise.size_cm is not None:
-        share = _top_area(pan) / _promised_area(promise.size_cm, pan) - 1
+        share = _against(promise.size_cm, solid(pan)) - 1
     told: Literal["kept", "less", "more", "none"] = "none"
     if share is not None:
         told = "kept" if abs(share) <= KEPT else "more" if share > 0 else "less"
@@ -168,14 +177,13 @@ def measure(pan: AnyPan) -> Measured:
     )
 
 
-def _top_area(pan: AnyPan) -> float:
-    found = solid(pan)
-    return found.area(1) / found.count
-
-
-def _promised_area(size: tuple[float, ...], pan: AnyPan) -> float:
-    a, b = (size[0], size[0]) if len(size) == 1 else (size[0], size[1])
-    return a * b * (pi / 4 if solid(pan).form != "rectangle" else 1.0)
+def _against(size_cm: tuple[float, ...], found: Solid) -> float:
+    """A pan's top over the size its name tells. One number is a round's or a ring's diameter, a square's side, or the length of
+    what is longer than wide; two are its area."""
+    a, b = found.top
+    if found.form != "rectangle" or len(size_cm) == 1:
+        return (max(a, b) if found.form == "rectangle" else a) / size_cm[0]
+    return a * b / (size_cm[0] * size_cm[1])
 
 
 @dataclass(frozen=True, slots=True)
@@ -235,7 +243,7 @@ def in_pan(pan: AnyPan, dough_g: float, rule: FillRule, first: AnyPan) -> InPan:
 
     Swapping pans keeps thickness for slabs (scale by area) and fill for tins (scale by volume). Common practice, no source.
     """
-    size, deep = pan_size(pan, rule), depths(pan, dough_g)
+    size, deep = pan_size(pan, rule), depths(pan, dough_g, rule)
     keeps = size / pan_size(first, rule)
     fill = dough_g / size
     return InPan(
@@ -243,7 +251,7 @@ def in_pan(pan: AnyPan, dough_g: float, rule: FillRule, first: AnyPan) -> InPan:
         measured=measure(pan),
         dough_g=dough_g,
         depths=deep,
-        past_rim=past_rim(pan, deep),
+        past_rim=past_rim(pan, dough_g, rule),
         fill=fill,
         fill_is=fill_is(fill, rule.low, rule.high),
         slices=slices(pan, deep.baked_cm),

@@ -3,11 +3,14 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 from decimal import ROUND_CEILING, Decimal
+from functools import cache
 
-from pancount.core.formula import Formula, Role
+from pancount.core.formula import Formula, Line, Role
+from pancount.core.pantry import Pantry
 from pancount.core.reckon import Reckoned, weight_of
 from pancount.core.rounding import to_step
 from pancount.core.scale import Printed, Scale
+from pancount.core.tables import rows
 from pancount.core.units import WEIGHT_UNITS
 
 COARSE = 0.02
@@ -49,17 +52,17 @@ def _up(amount: Decimal, step: Decimal) -> Decimal:
     return (amount / step).quantize(Decimal(1), ROUND_CEILING) * step
 
 
-def dilute(amount: float, step: Decimal, water: float, water_step: Decimal) -> Dilution | None:
+def dilute(amount: float, step: Decimal, water: float, water_step: Decimal, per_100: float = 100 / 9) -> Dilution | None:
     """How to weigh a small amount in part of the formula's own water; None where there is too little of it.
 
-    m times the amount is dissolved in m times some of the water, m a whole number that makes it weigh well; one m-th of
+    `per_100`: how much of it a hundred of water take up; never more than a ninth goes in. m times the amount is dissolved in m times some of the water, m a whole number that makes it weigh well; one m-th of
     that is taken. What is not taken is thrown away, so that m is kept small.
     """
     exact, most = Decimal(amount), Decimal(water)
     if exact <= 0:
         return None
     m = max(Decimal(2), (STEPS_WELL * step / exact).quantize(Decimal(1), ROUND_CEILING))
-    part = _up(max(STEPS_WELL * water_step, 9 * exact), water_step)
+    part = _up(max(STEPS_WELL * water_step, max(Decimal(9), 100 / Decimal(per_100)) * exact), water_step)
     whole = to_step(exact * m, step)
     if part * 2 > most or whole <= 0:
         return None
@@ -74,9 +77,12 @@ FINER = (Decimal("0.1"), Decimal("0.01"), Decimal("0.001"))
 
 
 def small_weight(
-    name: str, amount: float, step: Decimal, mixes: int, water: float, water_step: Decimal, *, dissolves: bool
+    name: str, amount: float, step: Decimal, mixes: int, water: float, water_step: Decimal, per_100: float
 ) -> SmallWeight | None:
-    """A line that may be out by more than 2 % on its scale; None where it weighs well, or is nothing."""
+    """A line that may be out by more than 2 % on its scale; None where it weighs well, or is nothing.
+
+    `per_100`: how much of it dissolves in a hundred of water; 0 for what does not, or reacts with it.
+    """
     if amount <= 0 or float(step) / 2 / amount <= COARSE:
         return None
     finer = next((s for s in FINER if s < step and float(s) / 2 / amount <= COARSE), None)
@@ -90,16 +96,32 @@ def small_weight(
         finer_step=finer,
         at_once=at_once,
         mixes=mixes,
-        dilution=dilute(amount, step, water, water_step) if dissolves else None,
+        dilution=dilute(amount, step, water, water_step, per_100) if per_100 and water else None,
     )
 
 
-DISSOLVES = frozenset({Role.LEAVEN, Role.SALT, Role.SUGAR})
-"""What can be weighed in water: yeast, salt, sugar."""
+@cache
+def _soluble() -> dict[str, float]:
+    return {row["ingredient"]: float(row["per_100"]) for row in rows("dissolves.csv")}
+
+
+def dissolves(line: Line, pantry: Pantry) -> float:
+    """How many grams of it 100 g of cold water take up: 0 for seeds, spices and fat, and for baking powder, which spends itself
+    in water. Salts that the pantry does not know are salt."""
+    known = pantry.find(line.name)
+    if known is None or known.own:
+        return _soluble()["Fine salt"] if line.role is Role.SALT else 0.0
+    return _soluble().get(known.name, 0.0)
+
+
+def _is_water(line: Line, pantry: Pantry) -> bool:
+    """Plain water: what is stirred into potato or rose water is not seen to dissolve."""
+    known = pantry.find(line.name)
+    return (known.name if known else line.name.strip()) == "Water"
 
 
 def small_weights(
-    formula: Formula, reckoned: Reckoned, flour_g: float, scale: Scale, mixes: int
+    formula: Formula, reckoned: Reckoned, flour_g: float, scale: Scale, mixes: int, pantry: Pantry
 ) -> tuple[SmallWeight, ...]:
     """Lines of one mix on `flour_g` that their scale cannot weigh well, the worst first.
 
@@ -109,11 +131,10 @@ def small_weights(
     for stage, figures in zip(formula.stages, reckoned.stages, strict=True):
         amounts = [weight_of(figure.percent, flour_g) / unit_g for figure in figures.lines]
         own = list(zip(stage.lines, amounts, strict=True))
-        water = sum(amount for line, amount in own if line.role is Role.LIQUID and "water" in line.name.casefold())
+        water = sum(amount for line, amount in own if _is_water(line, pantry))
         for line, amount in own:
-            dissolves = line.role in DISSOLVES and bool(water)
             step = scale.step_for(amount)
-            small = small_weight(line.name, amount, step, mixes, water, scale.step, dissolves=dissolves)
+            small = small_weight(line.name, amount, step, mixes, water, scale.step, dissolves(line, pantry))
             if small is not None:
                 found.append(small)
     return tuple(sorted(found, key=lambda one: -one.off))

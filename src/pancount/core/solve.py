@@ -18,6 +18,7 @@ from pancount.core.count import (
     Loosened,
 )
 from pancount.core.formula import Formula
+from pancount.core.gauges import Character
 from pancount.core.kit import Kit
 from pancount.core.limits import Batch, Ground, Limit, enough, need, room_of
 from pancount.core.reckon import Reckoned, reckon
@@ -25,14 +26,15 @@ from pancount.core.relations import bare, of, sum_reads
 from pancount.core.solver import Counter, PinValues, Solution
 
 
-def ground_of(formula: Formula, reckoned: Reckoned, kit: Kit, true_water_percent: float | None = None) -> Ground:
-    """What limits rest on: kit, the bowl for a dough as stiff as this, and each ingredient over flour."""
+def ground_of(formula: Formula, reckoned: Reckoned, kit: Kit, dough: Character | None = None) -> Ground:
+    """What limits rest on: kit, the bowl for its dough as stiff as that is, how much smaller it bakes for its bran, and each ingredient over flour."""
     shares: dict[str, float] = {}
     for stage, figures in zip(formula.stages, reckoned.stages, strict=True):
         for line, figure in zip(stage.lines, figures.lines, strict=True):
             name = line.name.casefold()
             shares[name] = shares.get(name, 0.0) + figure.percent / 100
-    return Ground(kit=interned(kit), bowl_g=kit.most_dough_g(true_water_percent), shares=shares)
+    stiff, bran = (dough.stiff, dough.bran) if dough else (False, 0.0)
+    return Ground(kit=interned(kit), bowl_g=kit.most_dough_g(stiff=stiff), bran=bran, shares=shares)
 
 
 def batch_of(counter: Counter, solution: Solution) -> Batch:

@@ -8,7 +8,7 @@ from pancount.core.count import Count, Source, Target, Worked, fill_rule, pan_si
 from pancount.core.formula import Usual
 from pancount.core.kit import Kit
 from pancount.core.limits import Ground, Limit, Lot, linear, load_takes, most_pieces, room_of, sheet_room
-from pancount.core.pan import OVEN_SPRING, RISE, AnyPan
+from pancount.core.pan import DOUGH_G_PER_ML, AnyPan
 from pancount.core.relations import RANGES, Bound, bare, batch_relations, bound, left_over, of, whole
 from pancount.core.shaping import Shaping, baked_across_cm, shape
 from pancount.core.tables import FillRule
@@ -114,7 +114,9 @@ class Solution:
 class Aim:
     """A target with its rules: what a Counter needs of it, whatever is pinned."""
 
-    def __init__(self, target: Target, usual: Usual) -> None:
+    def __init__(self, target: Target, usual: Usual, bran: float = 0.0) -> None:
+        """`bran`: how much of the flour is wholemeal or rye, as a share."""
+        self.bran = bran
         self.pan: AnyPan | None = interned(target.pan)
         self.kind = target.fill_kind or usual.fill_kind
         self.rule: FillRule = fill_rule(self.kind)
@@ -132,7 +134,7 @@ class Aim:
             pan=self.pan,
             pieces_per_pan=int(pieces_per_pan),
             raw_across_cm=shaped.across_cm,
-            baked_across_cm=baked_across_cm(shaped, RISE * OVEN_SPRING),
+            baked_across_cm=baked_across_cm(shaped, self.rule.baked_ml(1, self.bake_loss, self.bran) * DOUGH_G_PER_ML),
             gap_cm=self.gap_cm,
             bake_min=self.bake_min,
         )
@@ -149,7 +151,7 @@ class Counter:
         self.written_flour_g = written_flour_g
         self.ground = ground
         self.kit: Kit = ground.kit
-        self.aims = [Aim(target, usual) for target in count.targets]
+        self.aims = [Aim(target, usual, ground.bran) for target in count.targets]
         self.given: dict[str, Worked] = {"total_percent": Worked(total_percent, "formula")}
         relations = list(batch_relations(len(self.aims)))
         for i, aim in enumerate(self.aims):

@@ -39,7 +39,14 @@ class KindRule(Frozen):
     """The usual share of all flour in it. [%]"""
     yeast: float
     """The usual yeast over its own flour, as instant. [%]"""
+    salt: bool
+    """Whether it holds its share of the dough's salt, as dough kept from an earlier bake does."""
     source: str
+
+    @field_validator("salt", mode="before")
+    @classmethod
+    def _told(cls, value: object) -> object:
+        return value in ("yes", True)
 
     @field_validator("hydration", "low", "high", "flour", mode="before")
     @classmethod

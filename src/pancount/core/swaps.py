@@ -282,6 +282,21 @@ def swap(formula: Formula, s: int, n: int, chosen: Swap, pantry: Pantry, practic
     return _steady(changed, wanted, reckoned.flour_g, (old.name, *chosen.to[:1]), swapper)
 
 
+def water_words(was: str, now: str) -> str:
+    """In which direction, and by how much, one flour takes up other water than the one before, for the same feel; blank where
+    neither is known to differ. By their names in the pantry.
+
+    >>> water_words("Wholemeal flour", "Bread flour")
+    'Takes up less water than wholemeal flour: 6.5 points less of it for the same feel.'
+    """
+    absorbs = swap_book().absorbs
+    by = absorbs.get(now, 0.0) - absorbs.get(was, 0.0)
+    if not by or not {was, now} <= set(absorbs):
+        return ""
+    way = "more" if by > 0 else "less"
+    return f"Takes up {way} water than {was[:1].lower()}{was[1:]}: {abs(by):g} points {way} of it for the same feel."
+
+
 def chosen_swap(formula: Formula, wanted: SwapLine, pantry: Pantry) -> Swap:
     """The swap that goes by a label for a line. Raises `CannotChange` where there is none."""
     line = line_at(formula, wanted.stage, wanted.line)

@@ -11,6 +11,10 @@ from pancount.core.units import CM_PER_IN, G_PER_OZ
 FillPer = Literal["area", "volume", "share"]
 
 
+BRAN_SMALLER = 0.25
+"""By how much bread of all wholemeal or rye is smaller than white. Common practice, no source."""
+
+
 class FillRule(Frozen):
     """How much dough a kind of bake is usually given: by pan area [g/cm²], by brim volume [g/ml], or as the share of the brim volume that the dough takes as divided."""
 
@@ -28,6 +32,12 @@ class FillRule(Frozen):
     """What baking takes, as a share of the raw piece."""
     bake_min: float
     """How long one load is usually in the heat. [min]"""
+    baked_low: float
+    baked: float
+    baked_high: float
+    """Specific volume of what is baked: low, usual, high; under a lid, what comes to the lid at its usual fill. [ml/g]"""
+    rim: float
+    """How much risen dough stands in the pan on purpose, over what that holds: cups and tin loaves dome above the rim."""
     source: str
 
     @property
@@ -39,6 +49,11 @@ class FillRule(Frozen):
     def loss(self) -> float:
         """The middle of what baking takes."""
         return (self.loss_low + self.loss_high) / 2
+
+    def baked_ml(self, dough_g: float, loss: float, bran: float = 0.0) -> float:
+        """The volume that so much dough bakes to. `loss` is what baking takes, `bran` how much of its flour is wholemeal or rye,
+        both as shares: bread of all wholemeal or rye is a quarter smaller. Common practice, no source. [ml]"""
+        return dough_g * (1 - loss) * self.baked * (1 - BRAN_SMALLER * bran)
 
 
 class Counted(Frozen):

@@ -4,12 +4,12 @@ from dataclasses import dataclass
 from typing import Literal
 
 from pancount.core.base import Frozen
-from pancount.core.beside import Strength, as_written, made_of, strengths, times
+from pancount.core.beside import Made, Strength, as_written, made_of, on_each_g, strengths, times
 from pancount.core.count import Count, CountResult
 from pancount.core.derived import Derived
 from pancount.core.formula import Formula
 from pancount.core.gauges import Character, character
-from pancount.core.kit import STIFF_UNDER, Kit
+from pancount.core.kit import Kit
 from pancount.core.label import Contents, contents
 from pancount.core.limits import need_figure
 from pancount.core.loads import Mixes, Turns, mixes, mixes_figures, turns, turns_figures
@@ -105,7 +105,7 @@ class Whole(Frozen):
 
 
 def _looked(
-    formula: Formula, count: Count, counter: Counter, solution: Solution, result: CountResult, i: int
+    formula: Formula, count: Count, counter: Counter, solution: Solution, result: CountResult, i: int, written: Made
 ) -> tuple[Looked, dict[str, Derived]]:
     """A target with its pan, its loads, its shape and its label."""
     aim, values, target = counter.aims[i], solution.values, count.targets[i]
@@ -117,7 +117,8 @@ def _looked(
     through = turns(formula, lot, pieces, counter.kit)
     label = None
     if target.label_g is not None and pieces:
-        label = sold(target.label_g, pieces, values[of("bake_loss", i)], counter.kit.spread_g, count.rules)
+        on_it = on_each_g(formula, written, made_of(counter, solution, i), counter.kit)
+        label = sold(target.label_g, pieces, values[of("bake_loss", i)], counter.kit.spread_g, count.rules, on_it)
     figures = turns_figures(through, pieces) | shaped_figures(aim.shaping, shaped)
     figures |= (panned_figures(pan) if pan else {}) | (label.figures if label else {})
     return Looked(pan=pan, turns=through, shaped=shaped, usual_shaped=usual, sold=label, gap_cm=aim.gap_cm), figures
@@ -136,23 +137,22 @@ def whole_count(
     kit = kit or Kit()
     reckoned = reckon(formula, practice.starter)
     dough = character(formula, reckoned, pantry, practice)
-    water = dough.gauges["water"].value
-    ground = ground_of(formula, reckoned, kit, water)
+    ground = ground_of(formula, reckoned, kit, dough)
     looking_at = looking_at if looking_at < len(count.targets) else 0
     result, counter, solution = solved(formula, count, reckoned, ground, looking_at)
     flour_g, dough_g = (solution.values[name] for name in ("flour_g", "dough_g"))
     rows, ratio = whole_rows(formula, reckoned), flour_g / reckoned.flour_g
-    bowls = mixes(dough_g, ground.bowl_g, stiff=water < STIFF_UNDER and kit.bowl_g is None)
-    figures = mixes_figures(bowls, dough_g) if bowls else {}
-    looked = None
+    bowls = mixes(dough_g, ground.bowl_g, stiff=dough.stiff and kit.bowl_g is None)
+    figures = {"feel": dough.feels} | (mixes_figures(bowls, dough_g) if bowls else {})
+    looked, written = None, as_written(formula, reckoned)
     if not result.fights:
-        looked, own = _looked(formula, count, counter, solution, result, looking_at)
+        looked, own = _looked(formula, count, counter, solution, result, looking_at, written)
         figures |= own
         batch = batch_of(counter, solution)
         for n, (limit, state) in enumerate(zip(count.limits, result.limits, strict=True)):
             if state.need is not None:
                 figures[f"limit.{n}"] = need_figure(limit, state.need, batch, ground)
-    written, made = as_written(formula, reckoned), made_of(counter, solution)
+    made = made_of(counter, solution)
     return Whole(
         formula=reckoned,
         rows=rows,
@@ -164,11 +164,11 @@ def whole_count(
         stage_count_g=tuple(weight_of(stage.bowl_percent, flour_g) for stage in reckoned.stages),
         passing=tuple(_passing(stage, ratio) for stage in reckoned.stages),
         row_count_g=tuple(row.weight_g * ratio for row in rows),
-        beside=tuple(BesideFigures(times(stage, written, made, kit), strengths(stage)) for stage in formula.beside),
+        beside=tuple(BesideFigures(times(stage, written, made, kit), strengths(stage, pantry)) for stage in formula.beside),
         written_pieces=written.pieces,
         written_pans=written.pans,
         mixes=bowls,
-        small=small_weights(formula, reckoned, flour_g / (bowls.mixes if bowls else 1), scale or Scale(), bowls.mixes if bowls else 1),
+        small=small_weights(formula, reckoned, flour_g / (bowls.mixes if bowls else 1), scale or Scale(), bowls.mixes if bowls else 1, pantry),
         looking_at=looking_at,
         looked_at=looked,
         figures=figures,

@@ -342,12 +342,13 @@ OTHERS: tuple[tuple[Formula, Count], ...] = (
             name="Squash rolls",
             styles=("enriched", "mash"),
             stages=(
+                _stage("Scald, an hour ahead", StageKind.SCALD, "Bread flour 60 g", "Water 60 g, boiling, cool to 30 °C"),
                 _stage("Squash mash", StageKind.MASH, "Squash, mashed 240 g, dry and cool"),
                 _stage(
                     "Dough",
                     StageKind.DOUGH,
-                    "Bread flour 600 g",
-                    _line("Whole milk 150 g", held_back=0.2),
+                    "Bread flour 540 g",
+                    _line("Whole milk 90 g", held_back=0.2),
                     "Egg 50 g",
                     "Butter 60 g, soft",
                     "Sugar 40 g",

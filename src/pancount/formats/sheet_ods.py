@@ -17,7 +17,10 @@ from odf.text import P
 
 from pancount.core.count import Count
 from pancount.core.formula import Formula
+from pancount.core.gauges import character
 from pancount.core.kit import Kit
+from pancount.core.pantry import Pantry, pantry_with
+from pancount.core.practice import Practice
 from pancount.core.reckon import School, reckon
 from pancount.core.relations import of
 from pancount.core.sheet import refuse_fights
@@ -80,10 +83,14 @@ def _styles(document: Any) -> tuple[Any, Any, Any, Any]:
     return plain, two, head, typed
 
 
-def count_ods(formula: Formula, count: Count, kit: Kit, school: School = "joined") -> bytes:
+def count_ods(
+    formula: Formula, count: Count, kit: Kit, school: School = "joined", pantry: Pantry | None = None
+) -> bytes:
     """The spreadsheet. Raises what `reckon` raises, and `PinsFight` where the count does not hold together."""
     reckoned = reckon(formula, school)
-    result, _, solution = solved(formula, count, reckoned, ground_of(formula, reckoned, kit), None)
+    dough = character(formula, reckoned, pantry or pantry_with(()), Practice())
+    ground = ground_of(formula, reckoned, kit, dough)
+    result, _, solution = solved(formula, count, reckoned, ground, None)
     refuse_fights(result, len(count.targets))
     values = solution.values
     document = OpenDocumentSpreadsheet()

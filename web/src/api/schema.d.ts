@@ -867,7 +867,7 @@ export interface components {
              * Allergen
              * @enum {string}
              */
-            allergen: "wheat" | "rye" | "barley" | "oats" | "milk" | "egg" | "almonds" | "walnuts" | "hazelnuts" | "pecans" | "pistachios" | "cashews" | "macadamias" | "brazil nuts" | "peanuts" | "sesame" | "soya" | "sulphites" | "mustard" | "celery" | "lupin" | "fish" | "crustaceans" | "molluscs";
+            allergen: "wheat" | "rye" | "barley" | "oats" | "milk" | "egg" | "almonds" | "walnuts" | "hazelnuts" | "pecans" | "pistachios" | "cashews" | "macadamias" | "brazil nuts" | "pine nuts" | "peanuts" | "sesame" | "soya" | "sulphites" | "mustard" | "celery" | "lupin" | "fish" | "crustaceans" | "molluscs";
             /** Names */
             names: string[];
         };
@@ -1026,9 +1026,11 @@ export interface components {
             /** Says */
             says: string[];
             /** Gained */
-            gained: ("wheat" | "rye" | "barley" | "oats" | "milk" | "egg" | "almonds" | "walnuts" | "hazelnuts" | "pecans" | "pistachios" | "cashews" | "macadamias" | "brazil nuts" | "peanuts" | "sesame" | "soya" | "sulphites" | "mustard" | "celery" | "lupin" | "fish" | "crustaceans" | "molluscs")[];
+            gained: ("wheat" | "rye" | "barley" | "oats" | "milk" | "egg" | "almonds" | "walnuts" | "hazelnuts" | "pecans" | "pistachios" | "cashews" | "macadamias" | "brazil nuts" | "pine nuts" | "peanuts" | "sesame" | "soya" | "sulphites" | "mustard" | "celery" | "lupin" | "fish" | "crustaceans" | "molluscs")[];
             /** Lost */
-            lost: ("wheat" | "rye" | "barley" | "oats" | "milk" | "egg" | "almonds" | "walnuts" | "hazelnuts" | "pecans" | "pistachios" | "cashews" | "macadamias" | "brazil nuts" | "peanuts" | "sesame" | "soya" | "sulphites" | "mustard" | "celery" | "lupin" | "fish" | "crustaceans" | "molluscs")[];
+            lost: ("wheat" | "rye" | "barley" | "oats" | "milk" | "egg" | "almonds" | "walnuts" | "hazelnuts" | "pecans" | "pistachios" | "cashews" | "macadamias" | "brazil nuts" | "pine nuts" | "peanuts" | "sesame" | "soya" | "sulphites" | "mustard" | "celery" | "lupin" | "fish" | "crustaceans" | "molluscs")[];
+            /** Read Packet */
+            read_packet: string[];
         };
         /**
          * Changing
@@ -1081,8 +1083,11 @@ export interface components {
             fat_and_sugars: number;
             richness: components["schemas"]["DoughWord"];
             feel: components["schemas"]["DoughWord"];
+            feels: components["schemas"]["Derived"];
             /** Style */
             style: string;
+            /** Bran */
+            bran: number;
         };
         /**
          * Choice
@@ -1117,6 +1122,8 @@ export interface components {
             pan: components["schemas"]["RectanglePan"] | components["schemas"]["SquarePan"] | components["schemas"]["RoundPan"] | components["schemas"]["IronPan"] | components["schemas"]["LoafTin"] | components["schemas"]["LiddedTin"] | components["schemas"]["RingPan"] | components["schemas"]["CupTray"] | components["schemas"]["SheetPan"] | components["schemas"]["Griddle"] | components["schemas"]["Stone"];
             /** Source */
             source: string;
+            /** Nominal Ml */
+            nominal_ml?: number | null;
         };
         /**
          * Compared
@@ -1270,6 +1277,8 @@ export interface components {
             may_contain: components["schemas"]["AllergenFrom"][];
             /** Unknown */
             unknown: string[];
+            /** Read Packet */
+            read_packet: string[];
         };
         /**
          * Cooked
@@ -1737,6 +1746,14 @@ export interface components {
             loss_high: number;
             /** Bake Min */
             bake_min: number;
+            /** Baked Low */
+            baked_low: number;
+            /** Baked */
+            baked: number;
+            /** Baked High */
+            baked_high: number;
+            /** Rim */
+            rim: number;
             /** Source */
             source: string;
         };
@@ -1886,7 +1903,7 @@ export interface components {
              * Allergen
              * @enum {string}
              */
-            allergen: "wheat" | "rye" | "barley" | "oats" | "milk" | "egg" | "almonds" | "walnuts" | "hazelnuts" | "pecans" | "pistachios" | "cashews" | "macadamias" | "brazil nuts" | "peanuts" | "sesame" | "soya" | "sulphites" | "mustard" | "celery" | "lupin" | "fish" | "crustaceans" | "molluscs";
+            allergen: "wheat" | "rye" | "barley" | "oats" | "milk" | "egg" | "almonds" | "walnuts" | "hazelnuts" | "pecans" | "pistachios" | "cashews" | "macadamias" | "brazil nuts" | "pine nuts" | "peanuts" | "sesame" | "soya" | "sulphites" | "mustard" | "celery" | "lupin" | "fish" | "crustaceans" | "molluscs";
         };
         /**
          * Gauge
@@ -1977,6 +1994,8 @@ export interface components {
             dry_yeast?: ("Instant yeast" | "Active dry yeast") | null;
             /** Yeast */
             yeast?: ("Fresh yeast" | "Instant yeast" | "Active dry yeast") | null;
+            /** Malt */
+            malt?: ("Malt flour, non-diastatic" | "Malt flour, diastatic") | null;
             /** Egg */
             egg?: ("S" | "M" | "L" | "XL") | null;
             /** Squash */
@@ -2049,12 +2068,22 @@ export interface components {
              * Allergens
              * @default []
              */
-            allergens: ("wheat" | "rye" | "barley" | "oats" | "milk" | "egg" | "almonds" | "walnuts" | "hazelnuts" | "pecans" | "pistachios" | "cashews" | "macadamias" | "brazil nuts" | "peanuts" | "sesame" | "soya" | "sulphites" | "mustard" | "celery" | "lupin" | "fish" | "crustaceans" | "molluscs")[];
+            allergens: ("wheat" | "rye" | "barley" | "oats" | "milk" | "egg" | "almonds" | "walnuts" | "hazelnuts" | "pecans" | "pistachios" | "cashews" | "macadamias" | "brazil nuts" | "pine nuts" | "peanuts" | "sesame" | "soya" | "sulphites" | "mustard" | "celery" | "lupin" | "fish" | "crustaceans" | "molluscs")[];
             /**
              * May Contain
              * @default []
              */
-            may_contain: ("wheat" | "rye" | "barley" | "oats" | "milk" | "egg" | "almonds" | "walnuts" | "hazelnuts" | "pecans" | "pistachios" | "cashews" | "macadamias" | "brazil nuts" | "peanuts" | "sesame" | "soya" | "sulphites" | "mustard" | "celery" | "lupin" | "fish" | "crustaceans" | "molluscs")[];
+            may_contain: ("wheat" | "rye" | "barley" | "oats" | "milk" | "egg" | "almonds" | "walnuts" | "hazelnuts" | "pecans" | "pistachios" | "cashews" | "macadamias" | "brazil nuts" | "pine nuts" | "peanuts" | "sesame" | "soya" | "sulphites" | "mustard" | "celery" | "lupin" | "fish" | "crustaceans" | "molluscs")[];
+            /**
+             * Read Packet
+             * @default false
+             */
+            read_packet: boolean;
+            /**
+             * Bran
+             * @default false
+             */
+            bran: boolean;
             /** Hydration */
             hydration?: number | null;
             /**
@@ -2184,6 +2213,8 @@ export interface components {
             flour: number | null;
             /** Yeast */
             yeast: number;
+            /** Salt */
+            salt: boolean;
             /** Source */
             source: string;
         };
@@ -2287,6 +2318,8 @@ export interface components {
             base_length_cm?: number | null;
             /** Base Width Cm */
             base_width_cm?: number | null;
+            /** Corner Cm */
+            corner_cm?: number | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2394,7 +2427,7 @@ export interface components {
         };
         /**
          * Listed
-         * @description An ingredient with its weight in the formula as written, and its share of all of them.
+         * @description An ingredient with its weight in the formula as written, and its share of all of them; of water, what is left of it.
          */
         Listed: {
             /** Name */
@@ -2436,6 +2469,8 @@ export interface components {
             base_length_cm?: number | null;
             /** Base Width Cm */
             base_width_cm?: number | null;
+            /** Corner Cm */
+            corner_cm?: number | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2723,7 +2758,7 @@ export interface components {
              * Way
              * @enum {string}
              */
-            way: "square" | "staggered" | "rings";
+            way: "square" | "staggered" | "rings" | "close";
             /** Across Cm */
             across_cm: number;
             /** Gap Cm */
@@ -2793,6 +2828,14 @@ export interface components {
             depths: components["schemas"]["Depths"];
             /** Past Rim */
             past_rim: boolean;
+            /** Baked Ml */
+            baked_ml: number;
+            /** Bake Loss */
+            bake_loss: number;
+            /** Bran */
+            bran: number;
+            /** Baked Per G */
+            baked_per_g: number;
             /** Piece Divided Cm */
             piece_divided_cm: number;
             /** Piece Doubled Cm */
@@ -3060,6 +3103,8 @@ export interface components {
             base_length_cm?: number | null;
             /** Base Width Cm */
             base_width_cm?: number | null;
+            /** Corner Cm */
+            corner_cm?: number | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3727,6 +3772,8 @@ export interface components {
             overweight_g: number;
             /** Aim Baked G */
             aim_baked_g: number;
+            /** On It G */
+            on_it_g: number;
             /** Aim Raw G */
             aim_raw_g: number;
             /** Says */
@@ -3759,6 +3806,11 @@ export interface components {
              * @default 1
              */
             count: number;
+            /**
+             * Corner Cm
+             * @default 0
+             */
+            corner_cm: number;
         };
         /**
          * Span
@@ -3793,6 +3845,8 @@ export interface components {
             side_cm: number;
             /** Base Side Cm */
             base_side_cm?: number | null;
+            /** Corner Cm */
+            corner_cm?: number | null;
         };
         /**
          * Stage
@@ -3832,7 +3886,7 @@ export interface components {
          * @description What a stage of the dough is. `core/stages.py` says what each of them does.
          * @enum {string}
          */
-        StageKind: "sponge" | "poolish" | "biga" | "old_dough" | "levain" | "paste" | "soaker" | "mash" | "autolyse" | "dough" | "late" | "inclusions";
+        StageKind: "sponge" | "poolish" | "biga" | "old_dough" | "levain" | "paste" | "scald" | "soaker" | "mash" | "autolyse" | "dough" | "late" | "inclusions";
         /**
          * StandIn
          * @description A pan of the shelf, or several alike, that would take the dough: how far each is from as full as now.
@@ -3925,7 +3979,7 @@ export interface components {
          * @description Whose cup and spoon.
          * @enum {string}
          */
-        System: "us" | "metric" | "british" | "australian";
+        System: "us" | "metric" | "british" | "australian" | "imperial";
         /**
          * Table
          * @description A table as it came, with what its head gives away of its columns.

@@ -15,6 +15,7 @@ export const MEASURE_LABELS: Record<string, string> = {
   base_side_cm: 'Base side',
   base_diameter_cm: 'Base across',
   base_hole_cm: 'Hole, base',
+  corner_cm: 'Corner radius',
   cups: 'Cups',
 }
 

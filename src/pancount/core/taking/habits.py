@@ -24,6 +24,7 @@ class Habits(Frozen):
     salt: Literal["Fine salt", "Flaky salt", "Coarse salt"] | None = None
     dry_yeast: Literal["Instant yeast", "Active dry yeast"] | None = None
     yeast: Literal["Fresh yeast", "Instant yeast", "Active dry yeast"] | None = None
+    malt: Literal["Malt flour, non-diastatic", "Malt flour, diastatic"] | None = None
     egg: Literal["S", "M", "L", "XL"] | None = None
     squash: Literal["Squash, mashed", "Squash, canned"] | None = None
 

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, field, replace
+from math import floor, log10
 
 from pancount.core.base import Band
 from pancount.core.measures import System
@@ -106,7 +107,7 @@ class Page:
     def _by_hand(self, weight_g: float) -> Weight:
         half = self.kitchen.half_step_g(weight_g)
         band = Band.of(weight_g - half, weight_g, weight_g + half)
-        return Weight(band, (f"settled by you, weighed to ±{half:g} g",))
+        return Weight(band, (f"settled by you, weighed to ±{half:g} g",), weighed=True)
 
 
 def _in_grams(items: list[Item]) -> list[Item]:
@@ -122,12 +123,19 @@ def _of(habits: Habits, keys: Iterable[str]) -> Answers:
     return tuple(getattr(habits, key) for key in sorted(keys))
 
 
+MOST_DIGITS = 2
+"""Behind the point, of a weight in grams."""
+
+
 def _rounded(weight: Weight) -> Weight:
-    """To a hundredth of a gram, so that the formula made of it says the same."""
+    """To digits that the band bears out, so that no more is told than is known, and the formula made of it says the same: 85 g of
+    78 to 124, not 85.12. A weight keeps its own."""
     b = weight.band
     if b is None:
         return weight
-    return replace(weight, band=Band.of(round(b.low_g, 2), round(b.usual_g, 2), round(b.high_g, 2)))
+    finest = max((b.high_g - b.low_g) / 10, 10.0**-MOST_DIGITS)
+    digits = max(0, min(MOST_DIGITS, -floor(log10(finest)))) if not weight.weighed else MOST_DIGITS
+    return replace(weight, band=Band.of(round(b.low_g, digits), round(b.usual_g, digits), round(b.high_g, digits)))
 
 
 def _nth(texts: Sequence[str]) -> list[int]:

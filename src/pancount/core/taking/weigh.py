@@ -27,6 +27,8 @@ class Weight:
     depends: frozenset[str] = frozenset()
     percent: bool = False
     """Whether the band is in percent of flour, not grams."""
+    weighed: bool = False
+    """Whether it is a weight that the page or the baker gives, not one worked out of a cup."""
 
 
 def candidates(reading: Reading, kitchen: Kitchen, habits: Habits) -> tuple[tuple[Ingredient, ...], str]:
@@ -67,7 +69,7 @@ def weigh(reading: Reading, kitchen: Kitchen, habits: Habits, way: str = "") -> 
     depends = frozenset[str]().union(*(w.depends for w in weights))
     if question and _differ(bands):
         depends |= {question}
-    return Weight(union(bands), weights[0].why, depends)
+    return Weight(union(bands), weights[0].why, depends, weighed=all(w.weighed for w in weights))
 
 
 def union(bands: Sequence[Band]) -> Band:
@@ -105,10 +107,12 @@ def _weigh_as(
     total: Band | None = None
     whys: list[str] = []
     depends: set[str] = set()
+    weighed = True
     for part in parts:
         one = _weigh_part(part, reading, ingredient, kitchen, habits, way)
         whys += one.why
         depends |= one.depends
+        weighed = weighed and one.weighed
         if one.band is None:
             return Weight(None, tuple(whys), frozenset(depends))
         if total is None:
@@ -118,7 +122,7 @@ def _weigh_as(
         else:
             less = one.band
             total = Band.of(total.low_g - less.high_g, total.usual_g - less.usual_g, total.high_g - less.low_g)
-    return Weight(total, tuple(dict.fromkeys(whys)), frozenset(depends))
+    return Weight(total, tuple(dict.fromkeys(whys)), frozenset(depends), weighed=weighed)
 
 
 def _weigh_part(
@@ -129,7 +133,7 @@ def _weigh_part(
         size = measure.size[US]
         half = kitchen.half_step_g(part.usual * size)
         band = Band.of(part.low * size - half, part.usual * size, part.high * size + half)
-        return Weight(band, (f"a weight, read to ±{half:g} g",))
+        return Weight(band, (f"a weight, read to ±{half:g} g",), weighed=True)
     if ingredient is None:
         return Weight(None)
     if measure.kind == "count":

@@ -30,9 +30,10 @@ const SIDES = ['then', 'now'] as const
     </div>
     <div v-if="refused" class="said stop" role="alert">{{ refused.problem.errors?.[0]?.detail ?? refused.message }}<div class="row"><button type="button" class="button" @click="emit('understood')">Close</button></div></div>
     <template v-if="pending">
-      <p v-if="pending.changed.gained.length || pending.changed.lost.length" class="said" :class="{ now: pending.changed.gained.length }">
+      <p v-if="pending.changed.gained.length || pending.changed.lost.length || pending.changed.read_packet.length" class="said" :class="{ now: pending.changed.gained.length || pending.changed.read_packet.length }">
         <template v-if="pending.changed.lost.length"><b>No longer contains</b> {{ pending.changed.lost.join(', ') }}. </template>
-        <template v-if="pending.changed.gained.length"><b>Now contains</b> {{ pending.changed.gained.join(', ') }}.</template>
+        <template v-if="pending.changed.gained.length"><b>Now contains</b> {{ pending.changed.gained.join(', ') }}. </template>
+        <template v-if="pending.changed.read_packet.length"><b>Read the packet</b> of {{ pending.changed.read_packet.join(', ') }}: only that tells what it brings.</template>
       </p>
       <ul v-if="pending.changed.says.length" class="said now"><li v-for="says in pending.changed.says" :key="says">{{ says }}</li></ul>
       <DifferenceTable :compared="pending.changed.compared" :units="units" :sides="SIDES" />

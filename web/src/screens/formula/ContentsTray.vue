@@ -24,13 +24,14 @@ const freeable = computed(() =>
 
 <template>
   <section class="tray contents" aria-labelledby="contents-head">
-    <div class="tray-head"><h2 id="contents-head">What is in it</h2><span class="quiet">by weight, washes and toppings too</span></div>
+    <div class="tray-head"><h2 id="contents-head">What is in it</h2><span class="quiet">by weight, washes and toppings too; water by what baking leaves</span></div>
     <template v-if="contents">
       <p class="list"><span v-for="(item, i) in contents.ingredients" :key="item.name" :title="`${shown(item.percent, 'percent', units, 3)} % of all that goes in`">{{ i ? ', ' : '' }}{{ item.name }}</span></p>
       <p v-if="contents.contains.length"><b>Contains</b> <span v-for="(one, i) in contents.contains" :key="one.allergen">{{ i ? ', ' : '' }}<b class="allergen">{{ one.allergen }}</b> <small class="quiet">{{ one.names.join(', ') }}</small></span></p>
-      <p v-else>No allergen that the pantry knows of.</p>
+      <p v-else>No allergen that the pantry knows of<template v-if="contents.read_packet.length || contents.unknown.length">, but not all of it is known</template>.</p>
       <p v-if="contents.may_contain.length"><b>May contain</b> <span v-for="(one, i) in contents.may_contain" :key="one.allergen">{{ i ? ', ' : '' }}{{ one.allergen }} <small class="quiet">{{ one.names.join(', ') }}</small></span></p>
       <p v-if="contents.unknown.length" class="said now">The pantry does not know what {{ contents.unknown.join(', ') }} may bring: say so there.</p>
+      <p v-if="contents.read_packet.length" class="said now"><b>Read the packet</b> of {{ contents.read_packet.join(', ') }}: makers differ, so what else {{ contents.read_packet.length > 1 ? 'they bring' : 'it brings' }} only that tells.</p>
       <div v-if="freeable.length && !locked" class="row">
         <button v-for="{ allergen, label } in freeable" :key="allergen" type="button" class="button" @click="emit('look', `Made ${label}`, { change: 'free_of', allergen })">Make it {{ label }}</button>
       </div>

@@ -54,7 +54,7 @@ const rows = computed(() => {
     </div>
     <p v-if="!whole" class="quiet">Give it some flour, and its figures stand here.</p>
     <template v-else>
-      <p class="words">Feels <b>{{ whole.character.feel.label }}</b>: {{ whole.character.feel.says }}.</p>
+      <p class="words">Feels <b>{{ whole.character.feel.label }}</b>, like <OpenWorking name="feel" @open="emit('working', $event)">{{ shown(whole.character.feels.value, 'percent', units, 3) }} %</OpenWorking> in a lean white dough: {{ whole.character.feel.says }}.</p>
       <p class="words">Is <b>{{ whole.character.richness.label }}</b>, fat and sugars {{ withUnit(whole.character.fat_and_sugars, 'percent', units, 3) }}: {{ whole.character.richness.says }}.</p>
       <ul>
         <li v-for="{ gauge, rule, value, band, says, apart, unknown, canAim } in rows" :key="rule.key" :data-gauge="rule.key">

@@ -50,7 +50,7 @@ function make(): void {
       <label class="label">As<select v-model="kind" class="field" aria-label="What it is to be"><option v-for="one in kinds" :key="one.kind" :value="one.kind">{{ one.label }}</option></select></label>
       <label class="label">Of all flour, %<NumberField class="box" :value="flourPercent" kind="percent" :units="units" label="Flour in the stage, percent of all flour" @change="flourPercent = $event" /></label>
       <label class="label">Liquid on that flour, %<NumberField class="box" :value="hydration" kind="percent" :units="units" label="Liquid in the stage, percent of its flour" @change="hydration = $event" /></label>
-      <label v-if="rule?.does === 'ferments'" class="label">Yeast on that flour, %<NumberField class="box" :value="yeastPercent" kind="percent" :units="units" label="Yeast in the stage, percent of its flour" @change="yeastPercent = $event" /></label>
+      <label v-if="rule?.does === 'ferments'" class="label">Yeast on that flour, as instant, %<NumberField class="box" :value="yeastPercent" kind="percent" :units="units" label="Yeast in the stage as instant, percent of its flour" @change="yeastPercent = $event" /></label>
       <label v-if="named('flour').length > 1" class="label">Flour<select v-model="flour" class="field"><option value="">the largest</option><option v-for="name in named('flour')" :key="name">{{ name }}</option></select></label>
       <label v-if="named('liquid').length > 1" class="label">Liquid<select v-model="liquid" class="field"><option value="">water, else the largest</option><option v-for="name in named('liquid')" :key="name">{{ name }}</option></select></label>
     </div>

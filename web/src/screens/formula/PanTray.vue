@@ -161,7 +161,7 @@ const scale = computed(() => {
         <PanTop :solid="panned.solid" :panned="panned" :piece-g="pieceG" :units="units" :scale="scale" />
         <p class="quiet">{{ [loads, sits].filter(Boolean).join(' · ') }}</p>
         <PanSide :panned="panned" :units="units" :scale="scale" :locked="locked" @working="emit('working', $event)" @fill="setFill" />
-        <p v-if="panned.past_rim" class="said stop">Doubled, this dough stands above the rim: a deeper pan, another pan, or less dough in each.</p>
+        <p v-if="panned.past_rim" class="said stop">Doubled, this dough stands further above the rim than its kind may: a deeper pan, another pan, or less dough in each.</p>
         <FillBand :panned="panned" :units="units" @working="emit('working', $event)" />
       </template>
       <p v-else-if="pan && whole?.count.fights.length" class="quiet empty">The pan is drawn when no pins fight.<template v-if="fightsFill"> The fill is one of them.</template></p>

@@ -82,7 +82,7 @@ const sold = computed(() => props.whole?.looked_at?.sold ?? null)
 function aim(): void {
   if (!one.value || !sold.value) return
   emit('step')
-  one.value.pins.baked_g = Number(sold.value.aim_baked_g.toFixed(2))
+  one.value.pins.baked_g = Number((sold.value.aim_baked_g - sold.value.on_it_g).toFixed(2))
   one.value.pins.piece_g = null
 }
 const g = (value: number) => withUnit(value, 'g', props.units)
@@ -117,8 +117,8 @@ const g = (value: number) => withUnit(value, 'g', props.units)
         <label class="label">By the rules of<select v-model="count.rules" class="field"><option v-for="(words, rules) in units.reference.selling_rules" :key="rules" :value="rules">{{ words }}</option></select></label>
       </div>
       <template v-if="sold">
-        <p>A single piece may be <b>{{ sold.tolerance_g === null ? 'not told by the table' : `${g(sold.tolerance_g)} light` }}</b><template v-if="sold.least_g !== null">, and none under <b>{{ g(sold.least_g) }}</b></template>. For {{ sold.says }}, aim <OpenWorking name="overweight" @open="emit('working', $event)">{{ g(sold.overweight_g) }}</OpenWorking> over: <b>{{ g(sold.aim_baked_g) }}</b> baked, <OpenWorking name="aim_raw" @open="emit('working', $event)">{{ g(sold.aim_raw_g) }}</OpenWorking> raw.</p>
-        <div class="row"><button type="button" class="button" @click="aim">Pin the baked piece at {{ g(sold.aim_baked_g) }}</button></div>
+        <p>A single piece may be <b>{{ sold.tolerance_g === null ? 'not told by the table' : `${g(sold.tolerance_g)} light` }}</b><template v-if="sold.least_g !== null">, and none under <b>{{ g(sold.least_g) }}</b></template>. For {{ sold.says }}, aim <OpenWorking name="overweight" @open="emit('working', $event)">{{ g(sold.overweight_g) }}</OpenWorking> over: <b>{{ g(sold.aim_baked_g) }}</b> baked<template v-if="sold.on_it_g >= 0.05">, the {{ g(sold.on_it_g) }} of filling and topping on it counted</template>, <OpenWorking name="aim_raw" @open="emit('working', $event)">{{ g(sold.aim_raw_g) }}</OpenWorking> raw.</p>
+        <div class="row"><button type="button" class="button" @click="aim">Pin the baked piece at {{ g(sold.aim_baked_g - sold.on_it_g) }}</button></div>
         <p class="quiet small">{{ sold.source || 'The table has no row for such a weight.' }} Check your local rules.</p>
       </template>
       <p v-else class="quiet small">Type the weight on the label to see how far a piece may stray, and what to divide at.</p>

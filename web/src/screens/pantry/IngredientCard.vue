@@ -36,8 +36,8 @@ const HOLDS = [
   ['sugars', 'of it sugars'],
   ['salt', 'Salt'],
 ] as const
-const ALLERGENS = ['wheat', 'rye', 'barley', 'oats', 'milk', 'egg', 'almonds', 'walnuts', 'hazelnuts', 'pecans', 'pistachios', 'cashews', 'macadamias', 'brazil nuts', 'peanuts', 'sesame', 'soya', 'sulphites', 'mustard', 'celery', 'lupin', 'fish', 'crustaceans', 'molluscs'] as const
-const MEASURES = ['cup', 'tbsp', 'tsp', 'each', 'packet', 'stick', 'cube', 'clove', 'slice', 'bunch', 'sprig', 'can', 'handful', 'pinch', 'knob', 'becher'] as const
+const ALLERGENS = ['wheat', 'rye', 'barley', 'oats', 'milk', 'egg', 'almonds', 'walnuts', 'hazelnuts', 'pecans', 'pistachios', 'cashews', 'macadamias', 'brazil nuts', 'pine nuts', 'peanuts', 'sesame', 'soya', 'sulphites', 'mustard', 'celery', 'lupin', 'fish', 'crustaceans', 'molluscs'] as const
+const MEASURES = ['cup', 'tbsp', 'tsp', 'each', 'packet', 'stick', 'cube', 'cake', 'clove', 'slice', 'bunch', 'sprig', 'can', 'handful', 'pinch', 'knob', 'becher'] as const
 
 const holds = (key: (typeof HOLDS)[number][0]) => draft.value.composition?.[key] ?? null
 function setHolds(key: (typeof HOLDS)[number][0], value: number | null): void {
@@ -171,6 +171,8 @@ const askFirst = () =>
         <button v-for="one in ALLERGENS" :key="one" type="button" class="chip" :aria-pressed="draft[field].includes(one)" @click="allergen(field, one)">{{ one }}</button>
       </div>
     </template>
+    <label class="check"><input v-model="draft.read_packet" type="checkbox" /> Makers differ: only its packet tells what else it brings</label>
+    <label v-if="draft.role === 'flour' || draft.role === 'leaven'" class="check"><input v-model="draft.bran" type="checkbox" /> Wholemeal or rye: it drinks, and feels stiffer than its water says</label>
     <p class="quiet">From the recipe alone; always read the label of what you have in your hand, and check your local rules.</p>
 
     <h3>Used in</h3>
@@ -202,4 +204,5 @@ td { padding: 3px 6px 3px 0 }
 .allergens button[aria-pressed='true'] { background: var(--rim); border-color: var(--rim); color: var(--on-rim); font-weight: 650 }
 ul { margin: 0; padding: 0; list-style: none }
 li { min-height: 30px }
+.check { display: flex; gap: 8px; align-items: center; min-height: 40px }
 </style>

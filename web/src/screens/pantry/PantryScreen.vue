@@ -32,7 +32,7 @@ const shownItems = computed(() =>
 )
 const name = computed(() => (route.query.name === undefined ? undefined : String(route.query.name)))
 const chosen = computed(() => pantry.data.value?.find((item) => item.ingredient.name === name.value))
-const NEW: PantryItem = { version: 0, shipped: false, ingredient: { name: '', role: 'flavour', also: [], also_de: [], composition: null, allergens: [], may_contain: [], hydration: null, measures: [], source: '', own: true } }
+const NEW: PantryItem = { version: 0, shipped: false, ingredient: { name: '', role: 'flavour', also: [], also_de: [], composition: null, allergens: [], may_contain: [], read_packet: false, bran: false, hydration: null, measures: [], source: '', own: true } }
 const open = computed(() => (name.value === undefined ? undefined : (chosen.value ?? (name.value === '' ? NEW : undefined))))
 /* An ingredient that a link opens is brought into view. */
 const list = ref<HTMLElement>()

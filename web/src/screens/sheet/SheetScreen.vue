@@ -97,7 +97,7 @@ const print = () => window.print()
       <p v-for="cure in sheet.cures" :key="cure" class="cure">{{ cure }}</p>
       <div class="foot">
         <template v-for="(target, i) in sheet.targets" :key="i">
-          <p><b>Divide<template v-if="target.name"> for {{ target.name }}</template>: {{ target.pieces }} × {{ spaced(target.piece) }} {{ sheet.unit }}</b>, about {{ spaced(target.baked) }} {{ sheet.unit }} baked<template v-if="target.least !== null">; sold by weight: none under {{ spaced(target.least) }} {{ sheet.unit }} baked</template></p>
+          <p><b>Divide<template v-if="target.name"> for {{ target.name }}</template>: {{ target.pieces }} × {{ spaced(target.piece) }} {{ sheet.unit }}</b>, about {{ spaced(target.baked) }} {{ sheet.unit }} baked<template v-if="target.least !== null">; sold by weight: none under {{ spaced(target.least) }} {{ sheet.unit }} baked, filling and topping included</template></p>
           <p v-if="target.pieces && (!target.pan || target.shaped.kind !== 'ball')">{{ shapeWords(target.shaped, units) }}</p>
           <p v-if="target.pan">{{ panTitle(target.pan, units) }}:
             <template v-for="(load, n) in target.loads" :key="n">{{ n ? ', ' : '' }}{{ load.pans }} {{ load.pans === 1 ? 'pan' : 'pans' }} of {{ load.pieces }}</template>
