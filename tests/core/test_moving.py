@@ -179,3 +179,31 @@ def test_the_dough_itself_stays():
         move_out(BUN, 0)
     with pytest.raises(CannotChange, match="no such stage"):
         move_out(BUN, 7)
+
+
+@pytest.mark.parametrize(("yeast", "grams"), [("Instant yeast", 0.4), ("Fresh yeast", 1.2), ("Active dry yeast", 0.48)])
+def test_yeast_goes_in_in_the_form_that_it_is(yeast, grams):
+    """0.2 % as instant on 200 g of flour: fresh is three times, active dry 1.2 times as much. Baking powder stays where it is."""
+    lines = (line_of("Bread flour", weight_g=1000), line_of("Water", weight_g=650), line_of("Baking powder", weight_g=30), line_of(yeast, weight_g=12))
+    moved = move_in(Formula(stages=(Stage(lines=lines),)), NewStage(kind=StageKind.POOLISH, flour_percent=20, hydration=100, yeast_percent=0.2))
+    poolish, dough = moved.stages
+    assert (poolish.lines[-1].name, poolish.lines[-1].weight_g) == (yeast, pytest.approx(grams))
+    assert dough.lines[2].weight_g == 30
+
+
+def test_old_dough_has_its_share_of_salt():
+    """A fifth of the flour takes a fifth of the salt; a poolish takes none; put back, all is as it was."""
+    lines = (line_of("Bread flour", weight_g=1000), line_of("Water", weight_g=650), line_of("Fine salt", weight_g=20), line_of("Instant yeast", weight_g=10))
+    straight_dough = Formula(stages=(Stage(lines=lines),))
+    old = move_in(straight_dough, NewStage(kind=StageKind.OLD_DOUGH, flour_percent=20, hydration=65, yeast_percent=0.8))
+    assert [(line.name, line.weight_g) for line in old.stages[0].lines][2:] == [("Instant yeast", pytest.approx(1.6)), ("Fine salt", pytest.approx(4))]
+    assert [line.weight_g for line in straight(old).stages[0].lines] == pytest.approx([1000, 650, 20, 10])
+    poolish = move_in(straight_dough, NewStage(kind=StageKind.POOLISH, flour_percent=20, hydration=100, yeast_percent=0.2))
+    assert "Fine salt" not in [line.name for line in poolish.stages[0].lines]
+
+
+def test_baking_powder_is_no_yeast():
+    """A dough leavened by it alone has none to take."""
+    lines = (line_of("Plain flour", weight_g=500), line_of("Water", weight_g=250), line_of("Baking powder", weight_g=15))
+    with pytest.raises(CannotChange, match="no yeast"):
+        move_in(Formula(stages=(Stage(lines=lines),)), NewStage(kind=StageKind.POOLISH, flour_percent=20, hydration=100, yeast_percent=0.2))

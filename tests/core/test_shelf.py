@@ -129,9 +129,9 @@ def test_same_dough_in_a_smaller_pan_is_taller():
 
 def test_a_lid_stops_the_dough():
     """Under a lid the loaf is as high as the tin."""
-    tin = LiddedTin(length_cm=33, width_cm=10, depth_cm=10)
-    assert depths(tin, 1500).baked_cm == 10
-    assert depths(LoafTin(length_cm=33, width_cm=10, depth_cm=10), 1500).baked_cm > 10
+    tin, rule = LiddedTin(length_cm=33, width_cm=10, depth_cm=10), fill_rule("lidded_tin")
+    assert depths(tin, 1500, rule).baked_cm == 10
+    assert depths(LoafTin(length_cm=33, width_cm=10, depth_cm=10), 1500, rule).baked_cm > 10
 
 
 @pytest.mark.parametrize(
@@ -207,7 +207,7 @@ def test_dragging_the_line_sets_the_fill_it_shows(pan):
     rule = fill_rule("open_tin")
     size = pan_size(pan, rule)
     for rung in rungs(pan, size)[::7]:
-        assert depths(pan, rung.fill * size).divided_cm == pytest.approx(rung.depth_cm, rel=1e-5)
+        assert depths(pan, rung.fill * size, rule).divided_cm == pytest.approx(rung.depth_cm, rel=1e-5)
 
 
 @given(pans)

@@ -30,7 +30,7 @@ def test_pans(pan, unit, words):
         ("disc", "roll out to 12.8 cm across, 0.6 cm thick"),
         ("rope", "a rope 24.6 cm long, 2 cm thick"),
         ("knot", "a rope 38.4 cm long, 1.6 cm thick, knotted"),
-        ("ring", "a rope 14.6 cm long, 2.6 cm thick, closed to a ring with an opening of 1.4 cm (0.7 cm when doubled)"),
+        ("ring", "a rope 14.6 cm long, 2.6 cm thick, closed to a ring with an opening of 1.4 cm (0.3 cm when doubled)"),
         ("log", "a log 30 cm long, 6.3 cm thick: 12 pieces, cut every 2.5 cm"),
     ],
 )

@@ -17,7 +17,7 @@ FDC = "USDA FoodData Central, "
 REFERENCE = list(csv.DictReader(Path(__file__).with_name("fdc_reference.csv").read_text(encoding="utf-8").splitlines()))
 """Read row by row from USDA FoodData Central (public domain). Its water is by difference, so it holds ash and alcohol."""
 FROM_FDC = [item for item in pantry() if item.source.startswith(FDC)]
-ALCOHOL = {"Beer", "Vanilla extract"}
+ALCOHOL = {"Beer", "Vanilla extract", "Wine"}
 MINERALS = {"Fine salt", "Baking powder", "Baking soda"}
 LABEL_ROUNDED = {"Potato flakes"}
 """A branded row; its figures are those of a label."""

@@ -262,7 +262,7 @@ def _holds(
 
 
 def _named(words: tuple[DoughWord, ...], value: float) -> DoughWord:
-    return next(word for word in words if value < word.under)
+    return next((word for word in words if value < word.under), words[-1])
 
 
 def character(formula: Formula, reckoned: Reckoned, pantry: Pantry, practice: Practice) -> Character:

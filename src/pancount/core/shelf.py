@@ -178,12 +178,13 @@ def measure(pan: AnyPan) -> Measured:
 
 
 def _against(size_cm: tuple[float, ...], found: Solid) -> float:
-    """A pan's top over the size its name tells. One number is a round's or a ring's diameter, a square's side, or the length of
-    what is longer than wide; two are its area."""
+    """A pan's top over the size its name tells, by area; by length alone where the name is one number and the pan is longer than
+    wide, since that says nothing of its width."""
     a, b = found.top
-    if found.form != "rectangle" or len(size_cm) == 1:
-        return (max(a, b) if found.form == "rectangle" else a) / size_cm[0]
-    return a * b / (size_cm[0] * size_cm[1])
+    if len(size_cm) > 1:
+        return a * b / (size_cm[0] * size_cm[1])
+    long = max(a, b) if found.form == "rectangle" else a
+    return long / size_cm[0] if found.form == "rectangle" and a != b else (long / size_cm[0]) ** 2
 
 
 @dataclass(frozen=True, slots=True)

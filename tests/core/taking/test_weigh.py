@@ -41,9 +41,9 @@ def ends(line: str, kitchen: Kitchen = KITCHEN, **habits) -> tuple[float, float,
         ("½ cube fresh yeast", {}, (20.5, 21, 21.5)),
         ("2 sticks butter", {}, (226, 226.8, 228)),
         ("3 eggs", {}, (132, 150, 174)),
-        ("3 eggs", {"egg": "L"}, (162, 177, 189)),
+        ("3 eggs", {"egg": "L"}, (163.5, 177, 189)),
         ("1 large egg", {"system": "us"}, (48, 50.3, 54)),  # a US large is a European M
-        ("1 large egg", {"system": "metric"}, (54, 59, 63)),
+        ("1 large egg", {"system": "metric"}, (54.5, 59, 63)),
         ("500 g flour", {}, (499.5, 500, 500.5)),  # a scale that reads to 1 g
         ("1 lb 4 oz flour", {}, (566.4904, 566.9905, 567.4904)),
         ("100 ml water", {}, (97.17, 100.17, 103.18)),  # a jug to 3 %

@@ -18,7 +18,7 @@ FAN_COOLER_C = 20
 """A fan oven is set about this much lower. Common practice, no source. [°C]"""
 LENGTH_ROUNDING = 0.06
 """9 in and 23 cm are meant as a pair. Common practice, no source. A share of the length."""
-GAS_MARK_C = {1: 140, 2: 150, 3: 170, 4: 180, 5: 190, 6: 200, 7: 220, 8: 230, 9: 240}
+GAS_MARK_C = {1: 140, 2: 150, 3: 160, 4: 180, 5: 190, 6: 200, 7: 220, 8: 230, 9: 240}
 """Common practice, no source. [°C]"""
 
 Kind = Literal["heat", "time", "length"]

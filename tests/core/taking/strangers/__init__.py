@@ -14,8 +14,8 @@ from pathlib import Path
 from typing import Literal, NamedTuple
 
 from pancount.core.taking.habits import Kitchen
-from pancount.core.taking.taken import TakenIn, TakenLine, Thing
 from pancount.core.taking.take_in import take_in
+from pancount.core.taking.taken import TakenIn, TakenLine, Thing
 
 Verdict = Literal["right", "asked", "wrong", "unread"]
 ANY = {
