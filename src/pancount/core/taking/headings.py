@@ -1,30 +1,41 @@
 """What heads lines, or a single line: the name of a stage, and whether that keeps it out of the dough."""
 
 from itertools import pairwise
+from typing import NamedTuple
 
 from pancount.core.taking.amounts import Line, amount
 from pancount.core.taking.parting import NEAR
 from pancount.core.taking.tokens import written
 from pancount.core.taking.vocabulary import Names, vocabulary
 
-BULLETS = {"-", "–", "—", "•", "*", "·", "▢", "☐", "□", "◦", "‣", "●", "○", "✓", "+"}
+BULLETS = {"-", "–", "—", "*", "·", "+"}
+"""Marks that `plain` leaves, since they may also mean something: a dash between amounts."""
 
 
-def without_bullet(line: Line) -> Line:
-    """The line without the mark in front of it: a bullet, a box to tick, the number of a stage ("2. Dough")."""
+def without_bullet(line: Line, names: Names | None = None) -> Line:
+    """The line without the mark in front of it: a bullet, the number of a stage ("2. Dough", "4) Wash: 1 egg")."""
     at = 0
-    while at < len(line) and (line[at].text in BULLETS or line[at].text in "[]"):
+    while at < len(line) and line[at].text in BULLETS:
         at += 1
     line = line[at:]
     numbered = len(line) > 2 and line[0].kind == "number" and line[1].text in ".)"
-    return line[2:] if numbered and is_part(line, 2) else line
+    heads = numbered and (is_part(line, 2) or (names is not None and bool(label(line[2:], names))))
+    return line[2:] if heads else line
 
 
 LONGEST_LABEL = 5
 """Words."""
 
 
-def group(line: Line) -> tuple[str, str]:
+class Group(NamedTuple):
+    """What a heading heads: its name, where its lines go if they are kept out of the dough, and whether its words say so."""
+
+    name: str
+    apart: str
+    known: bool
+
+
+def group(line: Line) -> Group:
     """The name of a stage from its heading, and where its lines go if they are kept out of the dough."""
     body = [t for t in line if t.text not in ":#=*_"]
     words = vocabulary()
@@ -35,11 +46,13 @@ def group(line: Line) -> tuple[str, str]:
         body = body[1:]
     name = written(body).partition(" (")[0].strip(" -–—")
     apart = ""
-    if not any(words.stages.match(body, at) for at in range(len(body))):
+    staged = any(words.stages.match(body, at) for at in range(len(body)))
+    if not staged:
         apart = next((found[0] for at in range(len(body)) if (found := words.apart.match(body, at))), "")
     elif found := words.apart.match(body, 0):
         apart = found[0]
-    return name[:1].upper() + name[1:], purpose[0] if purpose else apart
+    apart = purpose[0] if purpose else apart
+    return Group(name[:1].upper() + name[1:], apart, known=staged or bool(apart))
 
 
 def label(line: Line, names: Names) -> Line:

@@ -13,6 +13,7 @@ from pancount.core.taking.amounts import Amount, Line, Part, amount
 from pancount.core.taking.headings import label, without_all, without_bullet
 from pancount.core.taking.parting import NEAR, lent_by, split_extra, split_or, spoken
 from pancount.core.taking.placed import amount_behind, of_whole, with_double, with_less
+from pancount.core.taking.plain import plain
 from pancount.core.taking.tokens import Token, tokens, written
 from pancount.core.taking.vocabulary import Named, Names, vocabulary
 
@@ -57,7 +58,7 @@ class _Words:
 
 def read_line(text: str, names: Names) -> Reading | None:
     """Read an ingredient line. None where it holds no words and no number. Never raises."""
-    line = without_bullet(tokens(text))
+    line = without_bullet(tokens(plain(text)), names)
     if not any(t.kind != "sign" for t in line):
         return None
     headed = label(line, names)

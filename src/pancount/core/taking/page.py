@@ -72,9 +72,9 @@ class Page:
 
     def _readings(self, line: Written, prose: bool) -> tuple[Reading, ...]:
         names = self.kitchen.names
-        if line.kind == "ingredient" and (reading := read_line(line.text, names)):
+        if line.kind == "ingredient" and (reading := read_line(line.read, names)):
             return (reading, *reading.extra)
-        found = read_prose(line.text, names) if prose and line.kind in ("step", "note") else ()
+        found = read_prose(line.read, names) if prose and line.kind in ("step", "note") else ()
         return found if line.kind == "step" or len(found) >= LIST_IN_A_NOTE else ()
 
     def _as_settled(self, reading: Reading, said: Settled | None) -> Reading:
@@ -152,7 +152,7 @@ def hint(lines: Sequence[Written]) -> System | None:
     """Whose cups and spoons a page uses, where its words give it away."""
     seen = set()
     for line in lines:
-        words = tokens(line.text)
+        words = tokens(line.read)
         seen |= {found[0] for at in range(len(words)) if (found := vocabulary().hints.match(words, at))}
     if "metric" in seen:
         return System.METRIC

@@ -1,14 +1,18 @@
 """A whole recipe: which line is the title, the yield, a heading, an ingredient, a step or a note."""
 
+import re
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
 from pancount.core.base import Frozen, Words
+from pancount.core.formula import Role
 from pancount.core.pan import Pan, RectanglePan, RoundPan, SquarePan
 from pancount.core.stages import BEFORE, kinds
-from pancount.core.taking.amounts import Line, amount, past_about, quantity
+from pancount.core.taking.amounts import Line, amount, measure, past_about, quantity
 from pancount.core.taking.headings import group, is_part, label, without_all, without_bullet
+from pancount.core.taking.parting import NEAR, spoken
+from pancount.core.taking.plain import as_read
 from pancount.core.taking.tokens import tokens
 from pancount.core.taking.vocabulary import Names, vocabulary
 from pancount.core.units import CM_PER_IN
@@ -34,6 +38,8 @@ class Makes(Frozen):
     pieces: int | None = None
     pans: int | None = None
     pan: Pan | None = None
+    people: int | None = None
+    """Whom it serves: no number of pieces."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,30 +52,42 @@ class Written:
     apart: str = ""
     again: str = ""
     """The stage further up that an ingredient may be: "100 g levain"."""
+    read: str = ""
+    """The line as it is read: signs and shortened words written out."""
+    unsure: bool = False
+    """Of a heading: whether its words do not tell where its lines go."""
 
 
 def classify(text: str, names: Names) -> list[Written]:
     """What each line of a recipe is. Never raises."""
+    texts = text.split("\n")
+    reads = as_read(texts)
+    lines = [without_bullet(tokens(read), names) for read in reads]
+    found = _classified(reads, lines, names)
+    return [replace(line, text=raw, read=read) for line, raw, read in zip(found, texts, reads, strict=True)]
+
+
+def _classified(texts: Sequence[str], lines: Sequence[Line], names: Names) -> list[Written]:
     found: list[Written] = []
     mode: Literal["start", "ingredients", "method", "notes"] = "start"
     under = apart = ""
-    texts = text.split("\n")
-    lines = [without_bullet(tokens(t)) for t in texts]
     headings = [_heading(raw, line, names) if line else "" for raw, line in zip(texts, lines, strict=True)]
     begins = headings.index("ingredients") if "ingredients" in headings else 0
     if any(_measured(line) and _known(line, names) for line in lines[:begins]):
         begins = 0  # what is measured above it is no talk
+    titled = _title_at(texts, lines, headings, names)
     for n, (raw, line) in enumerate(zip(texts, lines, strict=True)):
         if not line:
-            found.append(Written(raw, "blank"))
+            found.append(Written(raw, "blank" if not raw.strip() else "note"))
             continue
         heading = headings[n]
         apart_from_list = mode == "ingredients" and (not lines[n - 1] or any(t.text == "(" for t in line))
-        if not heading and apart_from_list and _heads(line, names) and _ingredients_follow(lines[n + 1 :], names):
+        follow = _ingredients_follow(lines[n + 1 :], names)
+        if not heading and follow and ((apart_from_list and _heads(line, names)) or (found and _may_head(raw, line, lines, n, names))):
             heading = "group"
-        if heading == "group" and mode == "method" and not _ingredients_follow(lines[n + 1 :], names):
+        if heading == "group" and mode == "method" and not follow:
             heading = ""
-        if heading == "group" and (_is_yield(line, names) or (not any(lines[:n]) and _names_the_bread(raw, line))):
+        if heading == "group" and (_is_yield(line, names) or n == titled or _chats(line)):
             heading = ""
         if heading in ("ingredients", "method", "notes"):
             mode = heading  # type: ignore[assignment]
@@ -79,11 +97,11 @@ def classify(text: str, names: Names) -> list[Written]:
             found.append(Written(raw, "note"))
         elif heading:
             mode = "ingredients"
-            under, apart = group(line)
-            found.append(Written(raw, "heading", under, apart))
+            under, apart, known = group(line)
+            found.append(Written(raw, "heading", under, apart, unsure=not known))
         elif (mode not in ("method", "notes") or len(line) <= SHORT_YIELD) and _is_yield(line, names):
             found.append(Written(raw, "yield"))
-        elif mode == "start" and not any(w.kind == "title" for w in found) and _is_title(raw, line, names):
+        elif n == titled:
             found.append(Written(raw, "title"))
         elif n < begins or (mode not in ("method", "notes") and _is_crumb(line, found[-1:], names)):
             found.append(Written(raw, "note"))
@@ -93,13 +111,79 @@ def classify(text: str, names: Names) -> list[Written]:
             headed = label(line, names)
             again = "" if headed else _stage_above(line, under, found, names)
             kind = "note" if again and _means_all(line) else _kind(raw, line, headed, names, found)
-            where = group(headed) if headed else (under, apart)
+            at_label = group(headed) if headed else None
+            where = at_label[:2] if at_label else (under, apart)
             found.append(Written(raw, kind, *where, again) if kind == "ingredient" else Written(raw, kind))
             if kind == "step":
                 mode = "method"
             elif kind == "ingredient":
                 mode = "ingredients"
     return found
+
+
+CRUMBS = (" > ", " » ", " › ", "★", "☆", "skip to", "jump to", "from:", "print recipe", "http")
+"""What tells a line of a page's furniture: the way to it, its stars."""
+
+
+def _chats(line: Line) -> bool:
+    """Whether someone talks in it: "Hi everyone", "my go-to". """
+    return any(t.word in vocabulary().grammar["chat"] for t in line)
+
+
+def _title_at(texts: Sequence[str], lines: Sequence[Line], headings: Sequence[str], names: Names) -> int:
+    """Which line is the title: of those before the first ingredient or heading that can be one the first that neither talks nor is
+    a page's furniture; else the first that can be. −1 where none can."""
+    can: list[int] = []
+    for n, (raw, line) in enumerate(zip(texts, lines, strict=True)):
+        if not line:
+            continue
+        names_the_bread = not can and headings[n] == "group" and _names_the_bread(raw, line)
+        if (headings[n] and not names_the_bread) or (_measured(line) and _known(line, names)) or _says_yield(line, names):
+            break
+        if names_the_bread or (not raw.rstrip().endswith(":") and _is_title(raw, line, names) and not _is_crumb(line, (), names)):
+            can.append(n)
+        elif can:
+            break
+    plainly = [
+        n
+        for n in can
+        if not _chats(lines[n])
+        and not any(mark in f" {texts[n].casefold()} " for mark in CRUMBS)
+        and not texts[n].rstrip().endswith(("!", "?", "…", ":)"))
+    ]
+    return next(iter(plainly or can), -1)
+
+
+def _says_yield(line: Line, names: Names) -> bool:
+    found = vocabulary().yields.match(line, 0)
+    return bool(found and found[0] == "makes") and _is_yield(line, names)
+
+
+MOST_TO_HEAD = 4
+"""Words of a heading that nothing marks as one."""
+
+
+def _may_head(raw: str, line: Line, lines: Sequence[Line], n: int, names: Names) -> bool:
+    """Whether a short line without an amount, over lines that measure, is likely a heading that no list knows: "Outside"; or the name
+    of what is made of several things: "Chocolate spread" over sugar, cocoa and butter."""
+    words = sum(t.kind == "word" for t in line)
+    if not 0 < words <= MOST_TO_HEAD or _has_amount(line) or any(t.text in ",;.!?/|" for t in line):
+        return False
+    if _starts_purpose(line):
+        return True
+    measured = sum(_measured(after) for after in [one for one in lines[n + 1 :] if one][:3])
+    known = names.find([t.word for t in line])
+    if known is None:
+        return measured >= 1 and (not lines[n - 1] or measured >= 2) and not _chats(line)
+    whole = known[2] - known[1] == words
+    made_of = known[0].ingredient is not None and known[0].ingredient.role in (Role.INCLUSION, Role.MASH)
+    before = any(_measured(one) for one in lines[:n])
+    return whole and made_of and before and measured >= 2 and raw[:1].isupper()
+
+
+def _starts_purpose(line: Line) -> bool:
+    """ "To boil", "Zum Wälzen": a purpose, and nothing else."""
+    return is_part(line, 0) and line[0].word in vocabulary().grammar["for"] | {"to"}
 
 
 def _heads(line: Line, names: Names) -> bool:
@@ -116,7 +200,7 @@ def _heads(line: Line, names: Names) -> bool:
 
 def _was_made(line: Line, before: Sequence[Written]) -> bool:
     """Whether a heading of the same name stands further up: "Sponge" in a list puts it in."""
-    name, apart = group(line)
+    name, apart, _ = group(line)
     return not apart and any(w.kind == "heading" and w.group.casefold() == name.casefold() for w in before)
 
 
@@ -160,7 +244,15 @@ def _is_crumb(line: Line, before: Sequence[Written], names: Names) -> bool:
 
 
 def _has_amount(line: Line) -> bool:
-    return any(amount(line, at) for at in range(len(line)))
+    return any(amount(line, at) for at in range(len(line)) if not _is_time(line, at))
+
+
+def _is_time(line: Line, at: int) -> bool:
+    """Whether a time of day or a length of time stands there: "(8am)", "(build for 6 h)"."""
+    if line[at].kind not in ("number", "fraction"):
+        return False
+    after = line[at + 1 : at + 2]
+    return bool(after) and (after[0].word in ("am", "pm", "uhr", "o") or vocabulary().times.match(line, at + 1) is not None)
 
 
 def _starts_with_amount(line: Line) -> bool:
@@ -184,6 +276,8 @@ def _names_the_bread(raw: str, line: Line) -> bool:
 
 def _ingredients_follow(lines: Sequence[Line], names: Names) -> bool:
     after = next((line for line in lines if line), ())
+    if after and len(after) <= 3 and names.exactly(" ".join(t.text for t in after)):
+        return True  # "To sprinkle" over "coarse salt"
     return _measured(after) or (_starts_with_amount(after) and _known(after, names) and len(after) <= LONGEST_HEADING)
 
 
@@ -199,7 +293,7 @@ def _heading(raw: str, line: Line, names: Names) -> str:
         return "group"  # "ingredients for the glaze"
     if known and (known[1] == len(body) or marked or body[known[1]].text == "("):
         return known[0]
-    if _starts_with_amount(line):
+    if _starts_with_amount(line) or vocabulary().asides.match(body, 0):
         return ""
     if marked:
         return "group"
@@ -207,7 +301,7 @@ def _heading(raw: str, line: Line, names: Names) -> str:
     before = next((n for n, t in enumerate(body) if t.text == "("), len(body))
     name = body if _has_amount(body[before:]) else body[:before]  # "levain (build the night before)"
     alone = bool(name) and is_part(name, 1 if name[0].word == "the" else 0)
-    begins = body[0].word in ("for", "für") and len(body) > 1 and not _known(line, names)
+    begins = body[0].word in vocabulary().grammar["for"] and len(body) > 1 and not _known(line, names) and not raw.rstrip().endswith(".")
     return "group" if shouted or alone or begins else ""
 
 
@@ -218,12 +312,12 @@ SHORT_YIELD = 8
 
 
 def _is_yield(line: Line, names: Names) -> bool:
-    """ "Makes 12", "Zutaten für 10 Brötchen"; or the count and what is counted alone: "two loaves", "(8 bagels)"."""
+    """ "Makes 12", "Zutaten für 10 Brötchen", "(gives 22–24)", "Serves 8"; or the count and what is counted alone: "two loaves"."""
     line = [t for t in line if t.text not in "()[]"]
     found = vocabulary().yields.match(line, 0)
     if not line or len(line) > LONGEST_YIELD:
         return False
-    if found and found[0] == "makes":
+    if found and found[0] in ("makes", "people"):
         return any(quantity(line, at) for at in range(found[1], len(line)))
     # "for 10 buns", but not "for 3 hours"
     begin = past_about(line, found[1] if found and found[0] == "for" else 0)
@@ -231,9 +325,9 @@ def _is_yield(line: Line, names: Names) -> bool:
     if not counted or _known(line, names):
         return False
     # "12 Stück" is a yield though a Stück is a measure; of any other measure there is something.
-    until = counted[1] + 1 if _measured(line) else len(line)
+    until = counted[1] + 1 if _measured(line) else min(len(line), counted[1] + 3)
     return any(
-        (word := vocabulary().yields.match(line, at)) and word[0] in ("pieces", "pans")
+        (word := vocabulary().yields.match(line, at)) and word[0] in ("pieces", "pans", "people")
         for at in range(begin, until)
     )
 
@@ -250,6 +344,17 @@ def _is_title(raw: str, line: Line, names: Names) -> bool:
     return True
 
 
+MOST_COUNTED = 4
+"""Words behind a bare count among which its ingredient is looked for: "3 large ripe bananas"."""
+
+
+def _told_amount(line: Line) -> int:
+    """Where the amount ends in a line that tells it in passing: "then three quarters of a cup of yogurt"; 0 for any other."""
+    begin = next((n for n, t in enumerate(line) if t.word not in vocabulary().grammar["so"]), 0)
+    found = amount(line, begin) if 0 < begin <= MOST_COUNTED else None
+    return found[1] if found and found[0].parts[0].measure else 0
+
+
 def _kind(raw: str, line: Line, headed: Line, names: Names, before: Sequence[Written]) -> Kind:
     """An ingredient, a step or a note, for a line under no heading that says so; `headed` is its label."""
     last = next((w.kind for w in reversed(before) if w.kind != "blank"), "")
@@ -258,8 +363,14 @@ def _kind(raw: str, line: Line, headed: Line, names: Names, before: Sequence[Wri
         return "step"
     if headed:
         return "ingredient" if _starts_with_amount(without_all(line[len(headed) :])) or not raw.rstrip().endswith(".") else "step"
-    if _measured(line) or (_starts_with_amount(line) and words <= LONGEST_INGREDIENT):
-        return "ingredient"
+    front = amount(line, 0)
+    if front and (front[0].parts[0].measure or words <= MOST_COUNTED or names.find(spoken(line[front[1] : front[1] + MOST_COUNTED]))):
+        return "ingredient" if words <= LONGEST_INGREDIENT or front[0].parts[0].measure else "note"
+    if front:
+        return "note"  # "40 times and 2 bowls" count no ingredient
+    told = _told_amount(line)
+    if told and names.find(spoken(line[told : told + NEAR])):
+        return "ingredient"  # "and about a cup of warm water"
     if len(line) > 2 and line[1].kind == "sign" and _measured(line[2:]):
         return "ingredient"  # "oil - 2 tbsp, plus more"
     if last == "step":
@@ -281,25 +392,43 @@ def _kind(raw: str, line: Line, headed: Line, names: Names, before: Sequence[Wri
 
 
 def makes(lines: Sequence[Written], names: Names) -> Makes:
-    """What the recipe makes, from its yield lines, then from what stands behind its title or a heading. Never raises."""
+    """What the recipe makes: from its yield lines, from what stands behind its title or a heading, then from a sentence anywhere that
+    says so. Never raises."""
     made = Makes()
     for kind in ("yield", "title", "heading"):
         for line in lines:
-            if line.kind != kind:
-                continue
-            text = line.text if kind == "yield" else _behind_title(line.text, names)[1]
-            found = _makes(tokens(text.replace(")", " ").replace("(", " ")))
-            if found.pieces or found.pans:
-                said = text.strip(" :") if "(" in text.strip()[1:] else text.strip(" ():")
-                words = "; ".join(filter(None, [made.words, said]))
-                new = {key: value for key, value in found if value is not None and getattr(made, key) is None}
-                made = made.model_copy(update={**new, "words": words[:300]}) if new else made
+            if line.kind == kind:
+                text = line.read if kind == "yield" else _behind_title(line.read, names)[1]
+                made = _with(made, text, _makes(tokens(text.replace(")", " ").replace("(", " "))))
+    for line in lines:
+        if made.pieces is None and line.kind not in ("yield", "blank"):
+            for text in _said_in(line.read):
+                made = _with(made, text, _makes(tokens(text)))
     return made
+
+
+def _with(made: Makes, text: str, found: Makes) -> Makes:
+    if not (found.pieces or found.pans or found.people):
+        return made
+    said = text.strip(" :") if "(" in text.strip()[1:] else text.strip(" ():")
+    words = "; ".join(filter(None, [made.words, said]))
+    new = {key: value for key, value in found if value is not None and getattr(made, key) is None}
+    return made.model_copy(update={**new, "words": words[:300]}) if new else made
+
+
+SAYS_SO = re.compile(r"\b(?:makes|gives|yields?|makes about|ergibt|reicht für)\b[^.;!?\n]{0,60}|\((?:makes |teig für |für )?[^()]{0,30}\b(?:stück|st\.|doz\w*|pieces|rolls|buns)[^()]{0,12}\)", re.IGNORECASE)
+"""What says in a sentence how many come of it."""
+DOZENS = re.compile(r"\b(?:\d+|one|two|three|half a) dozen\b", re.IGNORECASE)
+
+
+def _said_in(text: str) -> list[str]:
+    """The parts of a line that say how many come of it: "Makes 4 large loaves." at the end of a paragraph, "2 dozen" behind a title."""
+    return [found[0].strip("() ") for pattern in (SAYS_SO, DOZENS) for found in pattern.finditer(text)]
 
 
 def title(lines: Sequence[Written], names: Names) -> str:
     """The title without the yield behind it; blank where there is none."""
-    text = next((w.text for w in lines if w.kind == "title"), "")
+    text = next((w.read for w in lines if w.kind == "title"), "")
     return _behind_title(text, names)[0].strip(" #*=_:")[:300]
 
 
@@ -342,11 +471,21 @@ def _makes(line: Line) -> Makes:
         whole = int(count) if 1 <= count <= 10_000 and count == int(count) else None
         if whole is None:
             continue
-        if _pan(line, end) or _word_soon(line, end) == "pans":
+        soon = _word_soon(line, end)
+        if soon == "people" or (not soon and _people_before(line, end)):
+            found = found.model_copy(update={"people": found.people or whole})
+        elif _pan(line, end) or soon == "pans":
             found = found.model_copy(update={"pans": whole})
+        elif _is_time(line, end - 1) or vocabulary().heat.match(line, end) or (measure(line, end) and soon != "pieces"):
+            continue  # minutes, an oven or a weight
         elif found.pieces is None:
             found = found.model_copy(update={"pieces": whole})
     return found
+
+
+def _people_before(line: Line, end: int) -> bool:
+    """Whether the count that ends there is of people: "serves 8", "Servings: 12"."""
+    return any(t.word in vocabulary().grammar["people"] for t in line[max(0, end - 4) : end])
 
 
 def _word_soon(line: Line, at: int) -> str:
@@ -354,7 +493,7 @@ def _word_soon(line: Line, at: int) -> str:
     for n in range(at, min(len(line), at + 5)):
         if line[n].kind in ("number", "fraction"):
             return ""
-        if (found := vocabulary().yields.match(line, n)) and found[0] in ("pieces", "pans"):
+        if (found := vocabulary().yields.match(line, n)) and found[0] in ("pieces", "pans", "people"):
             return found[0]
     return ""
 

@@ -1,0 +1,103 @@
+"""A page's lines as they are read: signs and shortened words written out, rows of a table as lines. The text itself stays as it was.
+
+    w/ → with · H2O → water · br. sug. → brown sugar · 🞎, ✅, [x] gone · "Salt<tab>20<tab>2" under "g, %" → "Salt | 20 g | 2 %"
+"""
+
+import re
+import tomllib
+from collections.abc import Sequence
+from functools import cache
+from importlib.resources import files
+
+LONGEST_READ = 600
+"""Longer lines are read up to here; their text is kept whole. [characters]"""
+
+_SIGNS: tuple[tuple[re.Pattern[str], str], ...] = tuple(
+    (re.compile(pattern, re.IGNORECASE), by)
+    for pattern, by in (
+        (r"(?<![\w/])w/o\b", "without "),
+        (r"(?<![\w/])w/\s?", "with "),
+        (r"\bh(?:2|₂)o\b", "water"),
+        (r"^\s*(?:\[\s*[x✓✔]?\s*\]|\(\s*[x✓✔]\s*\)|[☐☑☒✅⬜⬛▪▫■□▢❑❏➤→►▶»·•◦‣●○✓✔❍*+-]\s*(?=\S)|\\?-\s)+\s*", ""),
+        (r"(?<=[\d½¼¾⅓⅔⅛])\s{3,}(?=\w)|(?<=\w)\s{3,}(?=[\d½¼¾⅓⅔⅛])", "; "),
+        (r"\s*[|¦]\s*|\s*(?:\.\s?){3,}\s*|\s*…+\s*(?=[\d½¼¾])", " | "),
+    )
+)
+"""Signs, and what they are read as: a line's bullets and boxes, two columns side by side, the dots that lead to a number."""
+_SPACED = re.compile(r"\s{3,}")
+
+
+@cache
+def _shortened() -> tuple[re.Pattern[str], dict[str, str]]:
+    text = files("pancount.core").joinpath("data", "words", "short.toml").read_text(encoding="utf-8")
+    words: dict[str, dict[str, str]] = tomllib.loads(text)
+    always, stopped = ("|".join(map(re.escape, sorted(words[key], key=len, reverse=True))) for key in ("short", "stopped"))
+    return re.compile(rf"(?<![\w'])(?:({always})\b\.?|({stopped})\.)(?!\w)", re.IGNORECASE), words["short"] | words["stopped"]
+
+
+def plain(text: str) -> str:
+    """One line as it is read.
+
+    >>> plain("[x] 1/3 c. br. sug., pkd. w/ H2O")
+    '1/3 c. brown sugar, packed with water'
+    """
+    text = text[:LONGEST_READ].replace("\t", "   ")
+    for pattern, by in _SIGNS:
+        text = pattern.sub(by, text)
+    shortened, words = _shortened()
+    return shortened.sub(lambda found: words[found[0].rstrip(".").lower()], text).strip()
+
+
+_NUMBER = re.compile(r"^\s*(\d+(?:[.,]\d+)?)\s*(%|kg|g|gr|gram|grams|oz|lb|lbs|ml|l)?\.?\s*$", re.IGNORECASE)
+_UNIT_WORDS = {"g": "g", "gram": "g", "grams": "g", "gramm": "g", "weight": "g", "gewicht": "g", "menge": "g", "kg": "kg", "oz": "oz", "lb": "lb", "ml": "ml"}
+
+
+def _unit_of(head: str) -> str:
+    """What a column holds by its head: a unit, "%", or blank where that tells nothing."""
+    if "%" in head or "percent" in head.casefold():
+        return "%"
+    return next((_UNIT_WORDS[word] for word in re.findall(r"\w+", head.casefold()) if word in _UNIT_WORDS), "")
+
+
+def as_read(texts: Sequence[str]) -> list[str]:
+    """Every line of a page as it is read, line for line; in a table pasted with tabs, grams stand before percent."""
+    cells = [[cell.strip() for cell in text.split("\t")] if "\t" in text.strip() else [] for text in texts]
+    found, units = [], [""]
+    for text, row in zip(texts, cells, strict=True):
+        numbers = [(n, m) for n, cell in enumerate(row) if (m := _NUMBER.match(cell))]
+        if not row:
+            units = [""] if not text.strip() else units
+            found.append(plain(text))
+        elif numbers and (line := _row(row, numbers, units, _percent_column(cells))):
+            found.append(plain(line))
+        elif not numbers and any(map(_unit_of, row)):
+            units = list(map(_unit_of, row))
+            found.append("")  # the table's head
+        else:
+            found.append(plain(text))
+    return found
+
+
+def _percent_column(cells: Sequence[Sequence[str]]) -> int:
+    """Which of two bare columns is percent, where no head says so: the one with a 100 in it, or smaller numbers; −1 for none."""
+    rows = [row for row in cells if sum(_NUMBER.match(cell) is not None for cell in row) == 2]
+    columns = {n for row in rows for n, cell in enumerate(row) if _NUMBER.match(cell)}
+    if len(columns) != 2 or len(rows) < 3:
+        return -1
+    sums = {n: sum(float(m[1].replace(",", ".")) for row in rows if n < len(row) and (m := _NUMBER.match(row[n]))) for n in columns}
+    return min(sums, key=lambda n: sums[n])
+
+
+def _row(row: Sequence[str], numbers: list[tuple[int, re.Match[str]]], units: Sequence[str], percent: int) -> str:
+    """A table's row as a line: name, what it weighs, and its percentage behind."""
+    name = " ".join(cell for n, cell in enumerate(row) if cell and not any(n == m for m, _ in numbers))
+    grams = share = ""
+    for n, match in numbers:
+        unit = (match[2] or "").lower() or (units[n] if n < len(units) else "") or ("%" if n == percent and len(numbers) > 1 else "")
+        if unit == "%":
+            share = share or f"{match[1]} %"
+        else:
+            grams = grams or f"{match[1]} {unit or 'g'}"
+    if not name or not (grams or share):
+        return ""
+    return " | ".join(filter(None, (name, grams, share)))
