@@ -120,7 +120,7 @@ def test_headings_say_what_is_kept_out():
         ("9x13 pan", None, 1, RectanglePan(length_cm=33.02, width_cm=22.86, depth_cm=5)),  # no unit, so small is inches
         ("20 x 30 pan", None, 1, RectanglePan(length_cm=30, width_cm=20, depth_cm=5)),
         ("Ingredients (makes 8)", 8, None, None),
-        ("Serves 8\nEquipment: 23 cm round tin", 8, 1, RoundPan(diameter_cm=23, depth_cm=5)),
+        ("Serves 8\nEquipment: 23 cm round tin", None, 1, RoundPan(diameter_cm=23, depth_cm=5)),
         ("for 3 hours", None, None, None),
         ("Makes a lot", None, None, None),
     ],

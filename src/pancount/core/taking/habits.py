@@ -1,6 +1,7 @@
 """What a kitchen answers once: how it fills a cup, which salt it has; and what its own cups and spoons weigh."""
 
 import tomllib
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 from functools import cache, cached_property
 from importlib.resources import files
@@ -91,6 +92,8 @@ class Kitchen:
     habits: Habits = field(default_factory=Habits)
     cups: tuple[CupWeighing, ...] = ()
     scale: Scale = field(default_factory=Scale)
+    stated_ml: Mapping[str, float] = field(default_factory=dict)
+    """What the page at hand says that its cup and spoons hold, by measure; that is believed. [ml]"""
 
     @cached_property
     def names(self) -> Names:

@@ -23,8 +23,18 @@ def without_bullet(line: Line, names: Names | None = None) -> Line:
     return line[2:] if heads else line
 
 
+AFTER = {"after", "next", "then", "later", "nach", "danach"}
+"""What heads a part of the dough by when it goes in: "After 20 min", "Next day"."""
 LONGEST_LABEL = 5
 """Words."""
+
+
+def is_time(line: Line, at: int) -> bool:
+    """Whether a time of day or a length of time stands there: "(8am)", "(build for 6 h)"."""
+    if line[at].kind not in ("number", "fraction"):
+        return False
+    after = line[at + 1 : at + 2]
+    return bool(after) and (after[0].word in ("am", "pm", "uhr", "o") or vocabulary().times.match(line, at + 1) is not None)
 
 
 class Group(NamedTuple):
@@ -40,13 +50,13 @@ def group(line: Line) -> Group:
     body = [t for t in line if t.text not in ":#=*_"]
     words = vocabulary()
     if (known := words.headings.match(body, 0)) and known[1] < len(body):
-        body = body[known[1] :]
+        body = [t for t in body[known[1] :] if t.text not in "()[]"]
     purpose = words.purposes.match(body, 0)
     while len(body) > 1 and body[0].word in words.grammar["leading"]:
         body = body[1:]
     name = written(body).partition(" (")[0].strip(" -–—")
     apart = ""
-    staged = any(words.stages.match(body, at) for at in range(len(body)))
+    staged = any(words.stages.match(body, at) or is_time(body, at) for at in range(len(body))) or (body[:1] != [] and body[0].word in AFTER)
     if not staged:
         apart = next((found[0] for at in range(len(body)) if (found := words.apart.match(body, at))), "")
     elif found := words.apart.match(body, 0):
@@ -64,7 +74,8 @@ def label(line: Line, names: Names) -> Line:
     if not at or at + 1 == len(line):
         return ()
     head, leading = line[:at], vocabulary().grammar["leading"]
-    if line[at].text == ":" and _is_list(line[at + 1 :], names) and not names.find([t.word for t in head]):
+    told = any(vocabulary().purposes.match(head, n) for n in range(len(head)))
+    if line[at].text == ":" and _is_list(line[at + 1 :], names) and (told or not names.find([t.word for t in head])):
         return line[: at + 1]
     asked = amount(line, at + 1)
     if (line[at].text != ":" and not asked) or (asked and asked[1] == len(line)):

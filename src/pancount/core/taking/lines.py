@@ -11,9 +11,9 @@ from dataclasses import dataclass, replace
 from pancount.core.measures import measures
 from pancount.core.taking.amounts import Amount, Line, Part, amount
 from pancount.core.taking.headings import label, without_all, without_bullet
-from pancount.core.taking.parting import NEAR, lent_by, split_extra, split_or, spoken
+from pancount.core.taking.parting import NEAR, lent_by, split_extra, split_measured_or, split_or, spoken
 from pancount.core.taking.placed import amount_behind, of_whole, with_double, with_less
-from pancount.core.taking.plain import plain
+from pancount.core.taking.plain import plain, sentences
 from pancount.core.taking.tokens import Token, tokens, written
 from pancount.core.taking.vocabulary import Named, Names, vocabulary
 
@@ -31,6 +31,8 @@ class Reading:
     way: str
     apart: str
     or_else: tuple["Reading", ...] = ()
+    unsure: str = ""
+    """What is not sure about its name, as a sentence: a word mended, or one that nobody knows beside it."""
     extra: tuple["Reading", ...] = ()
     """More of it, or of another thing, named on the same line: "plus more for dusting", "plus 1 yolk"."""
 
@@ -61,11 +63,25 @@ def read_line(text: str, names: Names) -> Reading | None:
     line = without_bullet(tokens(plain(text)), names)
     if not any(t.kind != "sign" for t in line):
         return None
+    line = _listed(line)
     headed = label(line, names)
     reading = _read(without_all(line[len(headed) :]), names)
     if headed and reading.named is None and (whole := _read(line, names)).named:
         return whole  # "Starter: 100 g, bubbly"
     return reading
+
+
+def _listed(line: Line) -> Line:
+    """Without the words that only lead on: "then three quarters of a cup of yogurt"."""
+    begin = next((n for n, t in enumerate(line) if t.word not in vocabulary().grammar["so"]), 0)
+    found = amount(line, begin) if begin else None
+    return line[begin:] if found and found[0].parts[0].measure else line
+
+
+def is_told(text: str) -> bool:
+    """Whether a line tells an ingredient in passing, as one talks: "you want 1½ pounds of flour"."""
+    line = tokens(plain(text))
+    return _listed(line) is not line
 
 
 MOST_SENTENCES = 200
@@ -75,8 +91,8 @@ MOST_SENTENCES = 200
 def read_prose(text: str, names: Names) -> tuple[Reading, ...]:
     """What sentences measure: "Scald 1 cup milk. Add 1 tsp salt." For cards that have no list. Never raises."""
     found: list[Reading] = []
-    for sentence in text.split(". ")[:MOST_SENTENCES]:
-        line = tokens(sentence)
+    for sentence in sentences(text)[:MOST_SENTENCES]:
+        line = tokens(plain(sentence))
         at, apart = 0, ""
         while at < len(line):
             if verb := vocabulary().puts.match(line, at):
@@ -85,7 +101,7 @@ def read_prose(text: str, names: Names) -> tuple[Reading, ...]:
             asked = amount(line, at)
             end = asked[1] if asked else at + 1
             behind = line[end : end + NEAR]
-            stop = next((n for n, t in enumerate(behind) if t.kind != "word"), len(behind))
+            stop = next((n for n, t in enumerate(behind) if t.kind != "word" or (n and _begins(line, end + n))), len(behind))
             name = names.find(spoken(behind[:stop])) if asked else None
             if name:
                 begin, end = at, end + name[2]
@@ -96,6 +112,12 @@ def read_prose(text: str, names: Names) -> tuple[Reading, ...]:
     return tuple(found)
 
 
+def _begins(line: Line, at: int) -> bool:
+    """Whether the next thing's amount begins there: "… sugar two teaspoons of yeast"."""
+    found = amount(line, at)
+    return found is not None and bool(found[0].parts[0].measure)
+
+
 MOST_THINGS = 60
 """Read of one line; a line of more is left there."""
 
@@ -103,6 +125,9 @@ MOST_THINGS = 60
 def _read(line: Line, names: Names, before: Named | None = None, left: int = MOST_THINGS) -> Reading:
     if of := of_whole(line, names):
         line = of
+    first, others = split_measured_or(line, names)
+    if others and left:
+        return _with_alternatives(_read(first, names, before, left - 1), [_read(o, names, left=left - 1) for o in others])
     asked: Amount | None
     within: Line = ()
     small = vocabulary().grammar
@@ -118,7 +143,12 @@ def _read(line: Line, names: Names, before: Named | None = None, left: int = MOS
     else:
         main, following = split_extra(line, names, in_a_row=True)
         asked, main = amount_behind(main)
+    if following and asked is None and not names.find(spoken(main)) and not any(_unknown(t, names) for t in main):
+        main, following = following, None  # "if you like, some milk"
+        asked, main = (front[0], main[front[1] :]) if (front := amount(main, 0)) else amount_behind(main)
     first, others = split_or(main)
+    if others and (lent := lent_by(first, others[0], names)):
+        first = [*first, *lent]  # "sunflower or olive oil"
     reading = _name(first, asked, names, before)
     if reading.named is None and not reading.called and (inside := names.find([t.word for t in within])):
         # "2 Knoblauchzehen": one word for both the measure and what it is of.
@@ -141,6 +171,15 @@ def _read(line: Line, names: Names, before: Named | None = None, left: int = MOS
     if each:
         more = tuple(replace(e, amount=e.amount or asked) for e in more)
     return _with_extra(reading, more, line, following[0].start if following else 0)
+
+
+def _with_alternatives(reading: Reading, others: list[Reading]) -> Reading:
+    """With what may be taken instead, each a thing or several with amounts of their own: one or the other, never a sum. What is kept
+    out of the dough behind the last, and how it is prepared, is said of all."""
+    apart = tuple(e for other in others for e in other.extra if e.apart and not other.apart)
+    alternatives = tuple(replace(other, extra=tuple(e for e in other.extra if e not in apart)) for other in others)
+    states = tuple(dict.fromkeys([*reading.states, *(others[-1].states if not others[-1].extra else ())]))
+    return replace(reading, or_else=(*reading.or_else, *alternatives), states=states, extra=(*reading.extra, *apart))
 
 
 def _counted(named: Named | None) -> bool:
@@ -224,6 +263,8 @@ def _name(line: Line, asked: Amount | None, names: Names, before: Named | None) 
     """Find the ingredient in the words, the first segment first; what is left over says its state."""
     segments = _segments(line)
     found: Named | None = None
+    where = at = -1
+    unsure = ""
     for n, segment in enumerate(segments):
         if whole := _turned(segments, n, 0, len(segment), names):
             match: tuple[Named, int, int] | None = (whole[0], 0, len(segment))
@@ -240,8 +281,14 @@ def _name(line: Line, asked: Amount | None, names: Names, before: Named | None) 
             found, used = longer
             segments = [s for m, s in enumerate(segments) if m != used]
         segments[n] = [*segment[:begin], *segment[end:]]
+        where, at = n, begin
         break
+    mended = _mended(segments, found, where, names)
+    if mended:
+        found, segments[0], unsure = mended
     said = [_words(segment) for segment in segments]
+    if found and not unsure:
+        unsure = _partly(said, where, at, found)
     for segment, words in zip(segments[1:], said[1:], strict=True):
         if words.apart and any(t.kind in ("number", "fraction") for t in segment):
             # "3 eggs (reserve 1 white for brushing)" are not all for brushing
@@ -261,7 +308,51 @@ def _name(line: Line, asked: Amount | None, names: Names, before: Named | None) 
         size=_first(w.size for w in said),
         way=_first(w.way for w in said),
         apart=_first(w.apart for w in said),
+        unsure=unsure,
     )
+
+
+def _unknown(token: Token, names: Names) -> bool:
+    return token.kind == "word" and not names.knows(token.word) and token.word not in vocabulary().known
+
+
+def _mended(segments: list[list[Token]], found: Named | None, where: int, names: Names) -> tuple[Named, list[Token], str] | None:
+    """A name found once slips of the pen are mended in the first words, where that is more than was found; with what is left of the
+    words, and what was mended."""
+    first = segments[0] if segments else []
+    slips = {n: near for n, t in enumerate(first) if _unknown(t, names) and (near := names.nearest(t.word))}
+    if not slips or where > 0:
+        return None
+    known = "" if found is None or found.ingredient is None else found.ingredient.name
+    words = [slips.get(n, t.word) for n, t in enumerate(first)]
+    if known or found is not None:  # what was found is gone from the words: the mended word must make a longer name with it
+        for n, near in slips.items():
+            base = known.split(",")[0].split()[-1:] if known else [found.question.split("_")[-1]] if found else []
+            whole = names.exactly(" ".join([near, *base]))
+            if whole is not None and whole != found:
+                return whole, [t for m, t in enumerate(first) if m != n], _slip(first[n].text, near, whole)
+        return None
+    match = names.find(words)
+    if match is None or not any(match[1] <= n < match[2] for n in slips):
+        return None
+    named, begin, end = match
+    mended = next(n for n in slips if begin <= n < end)
+    return named, [*first[:begin], *first[end:]], _slip(first[mended].text, slips[mended], named)
+
+
+def _slip(text: str, near: str, named: Named) -> str:
+    name = named.ingredient.name if named.ingredient else named.question.replace("_", " ")
+    return f"“{text}” is read as {near}, so this is taken for {name[:1].lower()}{name[1:]}. Say if it is something else."
+
+
+def _partly(said: list[_Words], where: int, at: int, named: Named) -> str:
+    """A sentence where words right beside the name are known to nobody, or where the name stands only behind words that are not."""
+    name = named.ingredient.name if named.ingredient else named.question.replace("_", " ")
+    taken = f"taken for {name[:1].lower()}{name[1:]}. Say if it is something else."
+    if where > 0 and said and said[0].rest:
+        return f"“{written(said[0].rest)}” is not known; by what is said of it, it is {taken}"
+    beside = [t for t in said[where].rest if t.kind == "word" and len(t.word) > 2] if 0 <= where < len(said) else []
+    return f"“{written(beside)}” is not known, so this is {taken}" if beside else ""
 
 
 def _measure_behind(asked: Amount, leftover: list[str]) -> tuple[Amount, list[str]]:

@@ -1,15 +1,18 @@
 """A page read once, so that it can be weighed under one set of answers after another."""
 
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from math import floor, log10
+from typing import NamedTuple
 
 from pancount.core.base import Band
+from pancount.core.formula import Role
 from pancount.core.measures import System
 from pancount.core.pantry import Ingredient
 from pancount.core.taking.habits import Habits, Kitchen
-from pancount.core.taking.lines import Reading, in_grams, is_poured, read_line, read_prose
-from pancount.core.taking.pages import Kind, Written, classify, settle_kinds
+from pancount.core.taking.lines import Reading, in_grams, is_poured, is_told, read_line, read_prose
+from pancount.core.taking.method import IN_BATHS, key_of, put_by, read_method
+from pancount.core.taking.pages import Kind, Written, classify, settle_kinds, stated
 from pancount.core.taking.taken import MOST_LINES, Settled, Where
 from pancount.core.taking.tokens import tokens
 from pancount.core.taking.vocabulary import vocabulary
@@ -32,12 +35,21 @@ class Item:
     said: Settled | None
     group: str
     where: Where
+    method: str = ""
+    """What is open about where the method puts it, as a sentence."""
     weights: dict[frozenset[str], dict[Answers, Weight]] = field(default_factory=dict)
 
     @property
     def in_dough(self) -> bool:
         """Whether it is mixed into the dough."""
         return self.where == "dough"
+
+
+class Grouped(NamedTuple):
+    """Where what stands under a heading goes, and whether that is to be asked."""
+
+    where: Where
+    asked: bool
 
 
 class Page:
@@ -55,26 +67,95 @@ class Page:
             n: s.kind for n, raw in enumerate(texts) if (s := said.get((raw, self.nth[n], 0))) and s.kind
         }
         self.lines = settle_kinds(classify("\n".join(texts), kitchen.names), kinds)
+        if said_ml := {key: ml for line in self.lines if line.kind == "note" for key, ml in stated(tokens(line.read)).items()}:
+            self.kitchen = replace(kitchen, stated_ml=said_ml)
         self.hint = hint(self.lines)
         self.system = system or self.hint
         """Whose cups it uses, whatever the kitchen's are; None where neither the baker nor its words say."""
         self.habits = kitchen.habits.model_copy(update={"system": self.system or kitchen.habits.system})
+        self.heads = self._heads()
         self.items = _in_grams(list(self._items(said)))
+        self.groups = {n: self._group(n, said) for n, line in enumerate(self.lines) if line.kind == "heading" and line.unsure}
+        self._place_groups()
+        self._place_by_method()
+        self._place_baths()
+
+    def _heads(self) -> list[int]:
+        """The heading that each line stands under; −1 for none."""
+        found, head = [], -1
+        for n, line in enumerate(self.lines):
+            head = n if line.kind == "heading" else head
+            found.append(head)
+        return found
+
+    def _group(self, head: int, said: Mapping[tuple[str, int, int], Settled]) -> "Grouped":
+        """Where what stands under a heading goes whose words do not tell: as the baker said; else into the dough where it has leaven, or
+        comes first and has flour; else, most likely, on top."""
+        settled = said.get((self.lines[head].text, self.nth[head], 0))
+        if settled and settled.where:
+            return Grouped(settled.where, asked=False)
+        under = [item for item in self.items if self.heads[item.line] == head and item.group == self.lines[head].group]
+        roles = {named.ingredient.role for item in under if (named := item.reading.named) and named.ingredient}
+        leavened = Role.LEAVEN in roles or any(item.reading.named and item.reading.named.question in ("yeast", "dry_yeast") for item in under)
+        rest = {i.reading.named.ingredient.role for i in self.items if i not in under and i.where == "dough" and i.reading.named and i.reading.named.ingredient}
+        salted = any(i.reading.name in SALTS for i in self.items if i not in under and i.where == "dough")
+        brings_salt = any(item.reading.name in SALTS for item in under)
+        if leavened or not under or (Role.FLOUR in roles - rest) or (brings_salt and not salted):
+            return Grouped("dough", asked=False)
+        first = not any(item.line < head for item in self.items)
+        return Grouped("dough" if first and Role.FLOUR in roles else "topping", asked=True)
+
+    def _place_groups(self) -> None:
+        for item in self.items:
+            grouped = self.groups.get(self.heads[item.line])
+            if grouped and item.where == "dough" and not (item.said and item.said.where) and item.group == self.lines[self.heads[item.line]].group:
+                item.where = grouped.where
+
+    def _place_by_method(self) -> None:
+        """What the list leaves in the dough, put where the method says."""
+        steps = [line.read for line in self.lines if line.kind == "step"]
+        if not steps or all(line.kind != "ingredient" for line in self.lines):
+            return
+        open_to_it = [
+            (n, item.reading, roles[0] if (roles := [i.role for i in self.meant(item, self.habits)[0]]) else None)
+            for n, item in enumerate(self.items)
+            if item.where == "dough" and not (item.said and (item.said.where or item.said.weight_g is not None))
+            and self.lines[item.line].kind == "ingredient" and self.heads[item.line] not in self.groups
+        ]  # fmt: skip
+        for n, put in put_by(read_method(steps, self.kitchen.names), open_to_it).items():
+            item = self.items[n]
+            item.where, item.method = (put.where or item.where), put.says  # type: ignore[assignment]
+
+    def _place_baths(self) -> None:
+        """Lye is never in a dough; and what stands with it or with soda under a heading that keeps it out of the dough is the bath:
+        "for dipping"."""
+        for item in self.items:
+            if item.said and item.said.where:
+                continue
+            beside = [one for one in self.items if self.heads[one.line] == self.heads[item.line] and one.group == item.group]
+            names = {key_of(one.reading.named) for one in beside if one.where != "dough"}
+            watered = "Water" in names and names & {"Lye", "Baking soda"}
+            key = key_of(item.reading.named)
+            if key == "Lye" or (watered and key in IN_BATHS and item.where == "topping" and item.group and item.reading.amount):
+                item.where = "bath"
 
     def _items(self, said: dict[tuple[str, int, int], Settled]) -> Iterator[Item]:
         # A card without a list says what goes in as it says what to do.
-        prose = all(line.kind != "ingredient" for line in self.lines)
+        prose = all(line.kind != "ingredient" or is_told(line.read) for line in self.lines)
         for n, line in enumerate(self.lines):
-            for part, one in enumerate(self._readings(line, prose)):
+            chosen = said.get((line.text, self.nth[n], 0))
+            for part, one in enumerate(_chosen(self._readings(line, prose), chosen)):
                 settled = said.get((line.text, self.nth[n], part))
-                where = (settled.where if settled else None) or one.apart or line.apart or "dough"
+                where = (settled.where if settled else None) or _apart(one) or line.apart or "dough"
                 yield Item(n, part, self._as_settled(one, settled), settled, line.group, where)  # type: ignore[arg-type]
 
     def _readings(self, line: Written, prose: bool) -> tuple[Reading, ...]:
         names = self.kitchen.names
         if line.kind == "ingredient" and (reading := read_line(line.read, names)):
             return (reading, *reading.extra)
-        found = read_prose(line.read, names) if prose and line.kind in ("step", "note") else ()
+        if line.kind not in ("step", "note", "title") or (line.kind == "step" and not prose):
+            return ()
+        found = read_prose(line.read, names)
         return found if line.kind == "step" or len(found) >= LIST_IN_A_NOTE else ()
 
     def _as_settled(self, reading: Reading, said: Settled | None) -> Reading:
@@ -85,7 +166,7 @@ class Page:
             reading = replace(other, amount=other.amount or reading.amount, or_else=reading.or_else)
         if said.name:
             named = self.kitchen.names.exactly(said.name)
-            reading = replace(reading, named=named, called="" if named else said.name)
+            reading = replace(reading, named=named, called="" if named else said.name, unsure="")
         return reading
 
     def meant(self, item: Item, habits: Habits) -> tuple[tuple[Ingredient, ...], str]:
@@ -108,6 +189,24 @@ class Page:
         half = self.kitchen.half_step_g(weight_g)
         band = Band.of(weight_g - half, weight_g, weight_g + half)
         return Weight(band, (f"settled by you, weighed to ±{half:g} g",), weighed=True)
+
+
+SALTS = {"salt", "Fine salt"}
+ON_THE_BENCH = (Role.FLOUR, Role.FAT, Role.LIQUID)
+
+
+def _apart(reading: Reading) -> str:
+    """Where its purpose puts it: what is for dusting or rolling is for the bench if it is flour, and on top if it is seeds or sugar."""
+    known = reading.named.ingredient if reading.named else None
+    on_top = reading.apart == "bench" and known is not None and known.role not in ON_THE_BENCH and known.name != "Wheat bran"
+    return "topping" if on_top else reading.apart
+
+
+def _chosen(readings: tuple[Reading, ...], said: Settled | None) -> tuple[Reading, ...]:
+    """With the other parts of what the baker chose instead: "¾ cup water + ¼ cup dried milk" in place of milk."""
+    if said is None or said.alternative is None or not readings or said.alternative >= len(readings[0].or_else):
+        return readings
+    return (readings[0], *readings[0].or_else[said.alternative].extra, *readings[1:])
 
 
 def _in_grams(items: list[Item]) -> list[Item]:
@@ -156,6 +255,8 @@ def hint(lines: Sequence[Written]) -> System | None:
         seen |= {found[0] for at in range(len(words)) if (found := vocabulary().hints.match(words, at))}
     if "metric" in seen:
         return System.METRIC
-    return System.US if "us" in seen and "not_us" not in seen else None
+    if "us" in seen or "british" in seen:
+        return None if {"us", "not_us"} <= seen or {"us", "british"} <= seen else System.US if "us" in seen else System.BRITISH
+    return None
 
 

@@ -10,7 +10,7 @@ from pancount.core.formula import Role
 from pancount.core.pan import Pan, RectanglePan, RoundPan, SquarePan
 from pancount.core.stages import BEFORE, kinds
 from pancount.core.taking.amounts import Line, amount, measure, past_about, quantity
-from pancount.core.taking.headings import group, is_part, label, without_all, without_bullet
+from pancount.core.taking.headings import group, is_part, is_time, label, without_all, without_bullet
 from pancount.core.taking.parting import NEAR, spoken
 from pancount.core.taking.plain import as_read
 from pancount.core.taking.tokens import tokens
@@ -105,12 +105,15 @@ def _classified(texts: Sequence[str], lines: Sequence[Line], names: Names) -> li
             found.append(Written(raw, "title"))
         elif n < begins or (mode not in ("method", "notes") and _is_crumb(line, found[-1:], names)):
             found.append(Written(raw, "note"))
+        elif mode == "method" and (headed := _headed_list(line, names)):
+            found.append(Written(raw, "ingredient", *group(headed)[:2]))
         elif mode in ("method", "notes"):
             found.append(Written(raw, "step" if mode == "method" else "note", under))
         else:
             headed = label(line, names)
             again = "" if headed else _stage_above(line, under, found, names)
-            kind = "note" if again and _means_all(line) else _kind(raw, line, headed, names, found)
+            puts_in = (again and _means_all(line)) or _all_of_numbers(line) or bool(stated(line))
+            kind = "note" if puts_in else _kind(raw, line, headed, names, found)
             at_label = group(headed) if headed else None
             where = at_label[:2] if at_label else (under, apart)
             found.append(Written(raw, kind, *where, again) if kind == "ingredient" else Written(raw, kind))
@@ -137,13 +140,13 @@ def _title_at(texts: Sequence[str], lines: Sequence[Line], headings: Sequence[st
     for n, (raw, line) in enumerate(zip(texts, lines, strict=True)):
         if not line:
             continue
-        names_the_bread = not can and headings[n] == "group" and _names_the_bread(raw, line)
-        if (headings[n] and not names_the_bread) or (_measured(line) and _known(line, names)) or _says_yield(line, names):
+        names_the_bread = not can and headings[n] == "group" and (_names_the_bread(raw, line) or _heads_the_page(texts, lines, n))
+        if (headings[n] and not names_the_bread) or ((_measured(line) or _told_amount(line)) and _known(line, names)) or _says_yield(line, names):
+            break
+        if label(line, names):
             break
         if names_the_bread or (not raw.rstrip().endswith(":") and _is_title(raw, line, names) and not _is_crumb(line, (), names)):
             can.append(n)
-        elif can:
-            break
     plainly = [
         n
         for n in can
@@ -152,6 +155,13 @@ def _title_at(texts: Sequence[str], lines: Sequence[Line], headings: Sequence[st
         and not texts[n].rstrip().endswith(("!", "?", "…", ":)"))
     ]
     return next(iter(plainly or can), -1)
+
+
+def _heads_the_page(texts: Sequence[str], lines: Sequence[Line], n: int) -> bool:
+    """Whether a marked first line is the page's name and no stage's: "# Rye knots", "ENRICHED DOUGH", with no measure below it."""
+    if any(lines[:n]) or texts[n].rstrip().endswith(":"):
+        return False
+    return not _measured(next((line for line in lines[n + 1 :] if line), ()))
 
 
 def _says_yield(line: Line, names: Names) -> bool:
@@ -169,9 +179,10 @@ def _may_head(raw: str, line: Line, lines: Sequence[Line], n: int, names: Names)
     words = sum(t.kind == "word" for t in line)
     if not 0 < words <= MOST_TO_HEAD or _has_amount(line) or any(t.text in ",;.!?/|" for t in line):
         return False
-    if _starts_purpose(line):
+    if _starts_purpose(line) or line[0].word in vocabulary().grammar["besides"]:
         return True
-    measured = sum(_measured(after) for after in [one for one in lines[n + 1 :] if one][:3])
+    after = [one for one in lines[n + 1 :] if one][:3]
+    measured = sum(_measured(one) or (_starts_with_amount(one) and _known(one, names)) for one in after)
     known = names.find([t.word for t in line])
     if known is None:
         return measured >= 1 and (not lines[n - 1] or measured >= 2) and not _chats(line)
@@ -229,6 +240,42 @@ MADE_BEFORE = {word for kind in BEFORE for word in kinds()[kind].words} - {"buil
 """Words for what is made before the dough and put into it."""
 
 
+def _headed_list(line: Line, names: Names) -> Line:
+    """What heads a line among the steps that measures what is beside the dough: "Top: 1 pint tomatoes + oregano"; empty for a step."""
+    headed = label(line, names)
+    beside = headed and group(headed).apart and _starts_with_amount(line[len(headed) :])
+    return headed if beside and len(line) <= LONGEST_INGREDIENT else ()
+
+
+def _all_of_numbers(line: Line) -> bool:
+    """ "All of 1) and 2)": stages by their numbers."""
+    small = vocabulary().grammar
+    words = {t.word for t in line if t.kind == "word"}
+    return bool(words & small["all"]) and words <= small["all"] | small["of"] | small["and"] | {"stage", "part", "stages"}
+
+
+def stated(line: Line) -> dict[str, float]:
+    """What a line says that the page's cups and spoons hold: "Cup = 250 ml, tablespoon = 20 ml", "I use 240 ml cups". [ml]"""
+    words, found = vocabulary(), {}
+    for at in range(len(line)):
+        measured = words.measures.match(line, at)
+        if not measured or measured[0] not in ("cup", "tbsp", "tsp"):
+            continue
+        begin = measured[1] + 1 if measured[1] < len(line) and line[measured[1]].word in MEANS else 0
+        behind = amount(line, begin) if begin else None
+        before = next((a for n in range(max(0, at - 3), at) if (a := amount(line, n)) and a[1] == at), None) if not behind else None
+        for said in (behind, before):
+            if said and said[0].parts[0].measure == "ml" and LEAST_ML[measured[0]] <= said[0].parts[0].usual <= 1.3 * MOST_ML[measured[0]]:
+                found[measured[0]] = said[0].parts[0].usual
+    return found
+
+
+MEANS = {"=", ":", "is", "are", "of", "holds", "hold", "means"}
+LEAST_ML = {"cup": 180.0, "tbsp": 12.0, "tsp": 3.5}
+MOST_ML = {"cup": 284.0, "tbsp": 20.0, "tsp": 6.0}
+"""What a cup or spoon may be said to hold, to a third more. [ml]"""
+
+
 def _means_all(line: Line) -> bool:
     """Whether a line puts in all of a stage, "all the levain", "sponge": what is in that is in the dough already."""
     return any(t.word in vocabulary().grammar["all"] for t in line) or not _has_amount(line)
@@ -244,15 +291,7 @@ def _is_crumb(line: Line, before: Sequence[Written], names: Names) -> bool:
 
 
 def _has_amount(line: Line) -> bool:
-    return any(amount(line, at) for at in range(len(line)) if not _is_time(line, at))
-
-
-def _is_time(line: Line, at: int) -> bool:
-    """Whether a time of day or a length of time stands there: "(8am)", "(build for 6 h)"."""
-    if line[at].kind not in ("number", "fraction"):
-        return False
-    after = line[at + 1 : at + 2]
-    return bool(after) and (after[0].word in ("am", "pm", "uhr", "o") or vocabulary().times.match(line, at + 1) is not None)
+    return any(amount(line, at) for at in range(len(line)) if not is_time(line, at))
 
 
 def _starts_with_amount(line: Line) -> bool:
@@ -291,6 +330,8 @@ def _heading(raw: str, line: Line, names: Names) -> str:
     known = vocabulary().headings.match(body, 0)
     if known and known[0] == "ingredients" and known[1] < len(body) and body[known[1]].word in vocabulary().grammar["leading"]:
         return "group"  # "ingredients for the glaze"
+    if known and known[0] == "ingredients" and known[1] < len(body) and group(body).known:
+        return "group"  # "what you'll need (outside)"
     if known and (known[1] == len(body) or marked or body[known[1]].text == "("):
         return known[0]
     if _starts_with_amount(line) or vocabulary().asides.match(body, 0):
@@ -335,13 +376,18 @@ def _is_yield(line: Line, names: Names) -> bool:
 def _is_title(raw: str, line: Line, names: Names) -> bool:
     if _behind_title(raw, names)[1]:
         return True
-    if _measured(line) or len(line) > LONGEST_TITLE:
+    if _measured(line) or _told_amount(line) or len(line) > LONGEST_TITLE:
         return False
     if any(_known(line[:at], names) and _measured(line[at:]) for at in range(1, len(line))):
         return False  # "flour 3 c", but not "Buns: formula for 5 kg flour"
     if _starts_with_amount(line):
         return not _known(line, names)
     return True
+
+
+def _tells_facts(line: Line) -> bool:
+    """Whether it tells a time or a temperature."""
+    return any(is_time(line, at) or (quantity(line, at) and vocabulary().heat.match(line, at + 1)) for at in range(len(line)))
 
 
 MOST_COUNTED = 4
@@ -366,6 +412,8 @@ def _kind(raw: str, line: Line, headed: Line, names: Names, before: Sequence[Wri
     front = amount(line, 0)
     if front and (front[0].parts[0].measure or words <= MOST_COUNTED or names.find(spoken(line[front[1] : front[1] + MOST_COUNTED]))):
         return "ingredient" if words <= LONGEST_INGREDIENT or front[0].parts[0].measure else "note"
+    if not front and _tells_facts(line) and not names.find(spoken(line)):
+        return "step"  # "bulk 5 h with 4 folds"
     if front:
         return "note"  # "40 times and 2 bowls" count no ingredient
     told = _told_amount(line)
@@ -432,6 +480,8 @@ def title(lines: Sequence[Written], names: Names) -> str:
     return _behind_title(text, names)[0].strip(" #*=_:")[:300]
 
 
+EACH_OF = re.compile(r"\s*\d+ ?(?:@|x|×|à|of) ?\d+ ?(?:g|oz)\b", re.IGNORECASE)
+"""Pieces and what each weighs: "8 @ 115 g"."""
 TITLE_ENDS = ("(", " – ", " — ", " - ", " | ", ", ", ": ")
 
 
@@ -440,7 +490,7 @@ def _behind_title(text: str, names: Names) -> tuple[str, str]:
     for mark in TITLE_ENDS:
         front, found, behind = text.partition(mark)
         said = tokens(behind)
-        if found and front.strip() and (_is_yield(said, names) or any(_pan(said, at) for at in range(len(said)))):
+        if found and front.strip() and (_is_yield(said, names) or EACH_OF.match(behind) or any(_pan(said, at) for at in range(len(said)))):
             return front, behind
     front, by, count = text.rpartition(" x ")
     if by and front.strip() and count.strip().isdecimal():
@@ -454,7 +504,7 @@ def _makes(line: Line) -> Makes:
     found = Makes()
     at = 0
     while at < len(line):
-        if pan := _pan(line, at):
+        if (pan := _pan(line, at)) and not _of_a_piece(pan, line):
             size, at = pan
             found = found.model_copy(update={"pan": size, "pans": found.pans or 1})
             if (after := words.yields.match(line, at)) and after[0] == "round" and isinstance(size, RectanglePan):
@@ -474,13 +524,21 @@ def _makes(line: Line) -> Makes:
         soon = _word_soon(line, end)
         if soon == "people" or (not soon and _people_before(line, end)):
             found = found.model_copy(update={"people": found.people or whole})
-        elif _pan(line, end) or soon == "pans":
+        elif ((pan := _pan(line, end)) and not _of_a_piece(pan, line)) or soon == "pans":
             found = found.model_copy(update={"pans": whole})
-        elif _is_time(line, end - 1) or vocabulary().heat.match(line, end) or (measure(line, end) and soon != "pieces"):
+        elif is_time(line, end - 1) or vocabulary().heat.match(line, end) or (measure(line, end) and soon != "pieces"):
             continue  # minutes, an oven or a weight
         elif found.pieces is None:
             found = found.model_copy(update={"pieces": whole})
     return found
+
+
+SMALLEST_PAN_CM = 16.0
+"""A round of less is a piece and no pan: "1 dozen (4-inch)". Common practice, no source. [cm]"""
+
+
+def _of_a_piece(pan: tuple[Pan, int], line: Line) -> bool:
+    return isinstance(pan[0], RoundPan) and pan[0].diameter_cm < SMALLEST_PAN_CM and _word_soon(line, pan[1]) != "pans"
 
 
 def _people_before(line: Line, end: int) -> bool:
@@ -523,6 +581,9 @@ def _pan(line: Line, at: int) -> tuple[Pan, int] | None:
     return RoundPan(diameter_cm=round(across, 2), depth_cm=PAN_DEPTH_CM), end
 
 
+IN_A = {"a", "an", "the", "one", "two", "my", "each", "your"}
+
+
 def _size(line: Line, at: int) -> tuple[tuple[float, float], int] | None:
     """A number, and centimetres in its unit (0 where none follows)."""
     if at >= len(line) or line[at].kind not in ("number", "fraction"):
@@ -532,6 +593,8 @@ def _size(line: Line, at: int) -> tuple[tuple[float, float], int] | None:
         value, end = value + line[end].value, end + 1
     dashed = end + 1 if end < len(line) and line[end].text == "-" else end
     unit = vocabulary().lengths.match(line, dashed)
+    if unit and line[dashed].word == "in" and dashed == end and unit[1] < len(line) and line[unit[1]].word in IN_A:
+        unit = None  # "15 in a 9 × 13"
     return ((value, unit[0]), unit[1]) if unit else ((value, 0.0), end)
 
 

@@ -46,10 +46,13 @@ def _following(line: Line, at: int, names: Names, in_a_row: bool, inside: bool) 
     window = line[at + 1 : at + 1 + 2 * NEAR]
     if line[at].text in ",;":
         row = in_a_row and is_name(line[:at], names) and _next_is_name(line[:at], window, names)
-        return (at + 1, ()) if row or (not inside and _stands_alone(window, names)) else None
-    if line[at].word == "in":
+        apart = line[at].text == ";" and _is_measured(window)  # in a row of its own, though nobody knows its name
+        return (at + 1, ()) if row or (not inside and (apart or _stands_alone(window, names))) else None
+    if line[at].word in vocabulary().grammar["into"]:
         # "dissolved in ¼ cup water", but not "in 2 pieces"
         return (at + 1, ()) if amount(window, 0) and _stands_alone(window, names) else None
+    if not inside and not in_a_row and (begin := _runs_on(line, at, names)):
+        return begin, ()
     joiner = vocabulary().joiners.match(line, at)
     if not (joiner and joiner[0] == "plus") and line[at].word not in vocabulary().grammar["with"]:
         return None
@@ -58,6 +61,41 @@ def _following(line: Line, at: int, names: Names, in_a_row: bool, inside: bool) 
         return begin, ()
     lent = lent_by(line[:at], line[begin:], names) if in_a_row else ()
     return (begin, lent) if lent else None
+
+
+def _is_measured(line: Line) -> bool:
+    found = amount(line, 0)
+    return found is not None and bool(found[0].parts[0].measure) and found[1] < len(line)
+
+
+def _runs_on(line: Line, at: int, names: Names) -> int:
+    """Where the next thing begins when they are told without commas, "flour a teaspoon and a half of salt"; 0 where none does."""
+    if at < 1 or line[at - 1].kind != "word" or line[at - 1].word in vocabulary().grammar["of"] or not names.find(spoken(line[max(0, at - NEAR) : at])):
+        return 0
+    found = amount(line, at)
+    if not found or not found[0].parts[0].measure or found[0].parts[0].measure == "percent":
+        return 0
+    behind = [t for t in line[found[1] : found[1] + NEAR] if t.word not in vocabulary().grammar["of"]]
+    named = names.find(spoken(behind[:4]))
+    return at if named and not any(t.text in "(),;/|=" for t in behind[: named[2]]) else 0
+
+
+def split_measured_or(line: Line, names: Names) -> tuple[Line, list[Line]]:
+    """A line before "or" and each of what may be taken instead, where that has an amount of its own: "1 cup milk, or ¾ cup water + ¼ cup
+    dried milk". None where no such "or" stands outside of brackets behind a name."""
+    parts: list[Line] = []
+    begin = at = depth = 0
+    while at < len(line):
+        depth += {"(": 1, ")": -1}.get(line[at].text, 0)
+        found = vocabulary().joiners.match(line, at)
+        if found and found[0] == "or" and depth <= 0 and amount(line, found[1]) and names.find(spoken(line[begin:at])):
+            other = amount(line, found[1])
+            if other and names.find(spoken(line[other[1] : other[1] + NEAR])):
+                parts.append(_trimmed(line[begin:at]))
+                begin = at = found[1]
+                continue
+        at += 1
+    return (parts[0], [*parts[1:], line[begin:]]) if parts else (line, [])
 
 
 def _is_amount(line: Line) -> bool:
@@ -106,7 +144,7 @@ def _stands_alone(line: Line, names: Names) -> bool:
     if front or not found:
         return found is not None and " ".join(t.word for t in rest[:2]) not in vocabulary().grammar["of it"]
     behind = amount(line, found[2]) if not found[1] else None
-    return behind is not None and behind[1] == len(line)
+    return behind is not None and all(vocabulary().states.match(line, at) for at in range(behind[1], len(line)))
 
 
 def _trimmed(line: Line) -> Line:

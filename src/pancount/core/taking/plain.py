@@ -19,12 +19,14 @@ _SIGNS: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"(?<![\w/])w/\s?", "with "),
         (r"\bh(?:2|₂)o\b", "water"),
         (r"^\s*(?:\[\s*[x✓✔]?\s*\]|\(\s*[x✓✔]\s*\)|[☐☑☒✅⬜⬛▪▫■□▢❑❏➤→►▶»·•◦‣●○✓✔❍*+-]\s*(?=\S)|\\?-\s)+\s*", ""),
-        (r"(?<=[\d½¼¾⅓⅔⅛])\s{3,}(?=\w)|(?<=\w)\s{3,}(?=[\d½¼¾⅓⅔⅛])", "; "),
+        (r"(?<=\S)\s{3,}(?=[\d½¼¾⅓⅔⅛]+[^%]*[^\W\d_])", "; "),
+        (r"\(\s*[\d.,–-]+\s*%\s*(?:protein|eiweiß|fat|fett|i\.?\s?tr)[^)]*\)", " "),
         (r"\s*[|¦]\s*|\s*(?:\.\s?){3,}\s*|\s*…+\s*(?=[\d½¼¾])", " | "),
     )
 )
 """Signs, and what they are read as: a line's bullets and boxes, two columns side by side, the dots that lead to a number."""
-_SPACED = re.compile(r"\s{3,}")
+_COLUMNS = re.compile(r"\t+|\s{3,}")
+_SLASHED = re.compile(r"\s/\s")
 
 
 @cache
@@ -42,13 +44,35 @@ def plain(text: str) -> str:
     '1/3 c. brown sugar, packed with water'
     """
     text = text[:LONGEST_READ].replace("\t", "   ")
+    if len(_SLASHED.findall(text)) > 1:
+        text = _SLASHED.sub("; ", text)  # "flour 3 c / milk 1 c / salt 1 t"
     for pattern, by in _SIGNS:
         text = pattern.sub(by, text)
     shortened, words = _shortened()
     return shortened.sub(lambda found: words[found[0].rstrip(".").lower()], text).strip()
 
 
-_NUMBER = re.compile(r"^\s*(\d+(?:[.,]\d+)?)\s*(%|kg|g|gr|gram|grams|oz|lb|lbs|ml|l)?\.?\s*$", re.IGNORECASE)
+_SENTENCE = re.compile(r"[.!?;](?=\s|$)|\n")
+_STOPPED = re.compile(r"(?:^|[\s\d(½¼¾⅓⅔])(?:c|t|g|lbs?|oz|qts?|pts?|pkgs?|pkt|tsps?|tbsps?|tbs|doz|min|mins|sec|hrs?|ca|std|st|pck|msp|el|tl|approx|no|fl)$", re.IGNORECASE)
+"""Short words whose stop ends no sentence."""
+
+
+def sentences(text: str) -> list[str]:
+    """A text's sentences; the stop of "2 oz. of salt" or "1 c. milk" ends none.
+
+    >>> sentences("To 7 lbs. of flour take 2 oz. of salt. Rub it in!")
+    ['To 7 lbs. of flour take 2 oz. of salt', 'Rub it in']
+    """
+    found, begin = [], 0
+    for end in _SENTENCE.finditer(text):
+        if end[0] == "." and _STOPPED.search(text[max(0, end.start() - 8) : end.start()]):
+            continue
+        found.append(text[begin : end.start()].strip())
+        begin = end.end()
+    return [part for part in (*found, text[begin:].strip()) if part]
+
+
+_NUMBER = re.compile(r"^\s*\(?(\d*[.,]?\d+)\s*(%|kg|g|gr|gram|grams|oz|lb|lbs|ml|l)?\.?\)?\s*$", re.IGNORECASE)
 _UNIT_WORDS = {"g": "g", "gram": "g", "grams": "g", "gramm": "g", "weight": "g", "gewicht": "g", "menge": "g", "kg": "kg", "oz": "oz", "lb": "lb", "ml": "ml"}
 
 
@@ -61,7 +85,7 @@ def _unit_of(head: str) -> str:
 
 def as_read(texts: Sequence[str]) -> list[str]:
     """Every line of a page as it is read, line for line; in a table pasted with tabs, grams stand before percent."""
-    cells = [[cell.strip() for cell in text.split("\t")] if "\t" in text.strip() else [] for text in texts]
+    cells = [_cells(text) for text in texts]
     found, units = [], [""]
     for text, row in zip(texts, cells, strict=True):
         numbers = [(n, m) for n, cell in enumerate(row) if (m := _NUMBER.match(cell))]
@@ -76,6 +100,16 @@ def as_read(texts: Sequence[str]) -> list[str]:
         else:
             found.append(plain(text))
     return found
+
+
+def _cells(text: str) -> list[str]:
+    """The cells of a row, parted by tabs or by wide gaps behind a name; none for a line of prose or a bare list."""
+    text = text.strip()[:LONGEST_READ]
+    cells = [cell.strip() for cell in _COLUMNS.split(text)]
+    if "\t" in text:
+        return [cell.strip() for cell in text.split("\t")]
+    gapped = len(cells) > 1 and not _NUMBER.match(cells[0]) and not cells[0][:1].isdigit() and any(map(_NUMBER.match, cells[1:]))
+    return cells if gapped else []
 
 
 def _percent_column(cells: Sequence[Sequence[str]]) -> int:
@@ -97,7 +131,10 @@ def _row(row: Sequence[str], numbers: list[tuple[int, re.Match[str]]], units: Se
         if unit == "%":
             share = share or f"{match[1]} %"
         else:
-            grams = grams or f"{match[1]} {unit or 'g'}"
+            weighs = f"{match[1]} {unit}".strip()
+            grams = weighs if not grams or (unit and not grams[-1:].isalpha()) else grams
+    if grams[-1:].isdigit() and share:
+        grams += " g"  # a formula's table: bare weights beside percentages
     if not name or not (grams or share):
         return ""
     return " | ".join(filter(None, (name, grams, share)))

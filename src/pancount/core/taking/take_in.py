@@ -9,10 +9,11 @@ from pancount.core.measures import System, measures
 from pancount.core.pantry import Ingredient
 from pancount.core.taking.amounts import Amount, Part
 from pancount.core.taking.asking import ask
+from pancount.core.taking.doubts import doubts
 from pancount.core.taking.dough import Dough, amount_words, main_part, role_of
 from pancount.core.taking.facts import disagreements, facts
 from pancount.core.taking.habits import Kitchen, questions
-from pancount.core.taking.page import Item, Page
+from pancount.core.taking.page import Grouped, Item, Page
 from pancount.core.taking.pages import makes, title
 from pancount.core.taking.taken import Settled, TakenIn, TakenLine, Thing
 from pancount.core.taking.weigh import EGGS, Weight, weigh
@@ -31,8 +32,9 @@ def take_in(text: str, settled: Iterable[Settled], kitchen: Kitchen, system: Sys
     """
     page = Page(text, settled, kitchen, system)
     dough = Dough(page, page.habits)
+    odd, of_all = doubts(dough)
     wide = {(w.item.line, w.item.part): w.band for w in dough.widest}
-    things = {(item.line, item.part): _thing(item, page, wide.get((item.line, item.part))) for item in page.items}
+    things = {(item.line, item.part): _thing(item, page, wide.get((item.line, item.part)), odd.get((item.line, item.part), "")) for item in page.items}
     called = {at: thing.name for at, thing in things.items()}
     lines = tuple(
         TakenLine(
@@ -42,6 +44,8 @@ def take_in(text: str, settled: Iterable[Settled], kitchen: Kitchen, system: Sys
             group=line.group,
             things=tuple(thing for (at, _), thing in things.items() if at == n),
             facts=facts(line.text) if line.kind in ("step", "yield", "title", "note", "ingredient") else (),
+            asks=_asks_of(page.groups.get(n), line.group),
+            where=grouped.where if (grouped := page.groups.get(n)) else None,
             disagrees=(*disagreements(line.text), *(s for i in page.items if i.line == n for s in _disagrees(i, page))),
         )
         for n, line in enumerate(page.lines)
@@ -55,6 +59,7 @@ def take_in(text: str, settled: Iterable[Settled], kitchen: Kitchen, system: Sys
         figures=dough.figures(called),
         questions=ask(dough),
         open_lines=sum(t.where == "dough" and (t.band is None or t.role is None) for t in things.values()),
+        doubts=of_all,
         hint=page.hint,
         measured=any("system" in page.weight(item, page.habits).depends for item in page.items),
     )
@@ -68,7 +73,15 @@ def _flour(dough: Dough) -> Band | None:
     return total
 
 
-def _thing(item: Item, page: Page, wide: Band | None) -> Thing:
+def _asks_of(grouped: Grouped | None, name: str) -> str:
+    """The question for all that stands under a heading whose words do not tell where it goes."""
+    if grouped is None or not grouped.asked:
+        return ""
+    told = "mixed into the dough" if grouped.where == "dough" else "not mixed into the dough but put on top"
+    return f"What stands under “{name}” is taken to be {told}. Is that so?"
+
+
+def _thing(item: Item, page: Page, wide: Band | None, odd: str) -> Thing:
     reading = item.reading
     ingredients, _ = page.meant(item, page.habits)
     weight = page.weight(item, page.habits)
@@ -92,7 +105,7 @@ def _thing(item: Item, page: Page, wide: Band | None) -> Thing:
         count=part.usual if part else 0.0,
         where=item.where,
         alternatives=tuple(other.name for other in reading.or_else),
-        asks=_above(page.lines[item.line].again, item) or _asks(item, name, role, weight, band),
+        asks=_above(page.lines[item.line].again, item) or _asks(item, name, role, weight, band) or odd,
         settled=item.said is not None,
     )
 
@@ -117,12 +130,19 @@ def _above(again: str, item: Item) -> str:
 
 def _asks(item: Item, name: str, role: Role | None, weight: Weight, band: Band | None) -> str:
     """What is open about a thing in the dough, as a sentence."""
-    if not item.in_dough or (item.said and item.said.weight_g is not None and role is not None):
+    settled = item.said is not None and item.said.weight_g is not None
+    if settled and role is not None:
         return ""
+    if not item.in_dough:
+        return _asks_beside(item, name, role, weight)
     if not name:
         return "This was not understood. Say what it is, or that it is not an ingredient."
     if role is None:
         return f"The pantry does not know {name}. Say what it is in the dough, and what it weighs."
+    if item.reading.unsure:
+        return item.reading.unsure
+    if item.method and not (item.said and item.said.where):
+        return item.method
     if item.reading.amount is None:
         return f"It does not say how much {name[0].lower() + name[1:]}. What do you put in?"
     if weight.band is None:
@@ -130,7 +150,26 @@ def _asks(item: Item, name: str, role: Role | None, weight: Weight, band: Band |
     part = main_part(item)
     if band and part and measures()[part.measure or "each"].kind == "vague" and band.usual_g > 1:
         return f"{amount_words(item)} may be anything from {band.low_g:.2g} to {band.high_g:.2g} g. Settle what you mean."
+    if band and part and measures()[part.measure or "each"].kind == "count" and band.high_g >= WIDE_COUNT * band.low_g:
+        return f"{amount_words(item)} may be anything from {band.low_g:.2g} to {band.high_g:.2g} g. Settle what you mean."
     return "Used in more than one place: the method says how much goes where." if "divided" in item.reading.states else ""
+
+
+WIDE_COUNT = 2.2
+"""A count whose highest weight is so much its lowest is asked about: a cake of yeast. Common practice, no source."""
+
+
+def _asks_beside(item: Item, name: str, role: Role | None, weight: Weight) -> str:
+    """What is open about a thing that is kept out of the dough. How much of a wash or a topping is seldom said, and is no question."""
+    if not name:
+        return "This was not understood. Say what it is, or that it is not an ingredient."
+    if role is None:
+        return f"The pantry does not know {name}, so not what it brings. Say what it is."
+    if item.reading.unsure:
+        return item.reading.unsure
+    if item.method:
+        return item.method
+    return f"What does {amount_words(item)} of it weigh?" if item.reading.amount is not None and weight.band is None else ""
 
 
 def _disagrees(item: Item, page: Page) -> tuple[str, ...]:

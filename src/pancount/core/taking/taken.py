@@ -84,6 +84,10 @@ class TakenLine(Frozen):
     group: str
     things: tuple[Thing, ...]
     facts: tuple[Fact, ...]
+    asks: str
+    """Of a heading whose words do not tell where its lines go: the question for all of them; blank where nothing is open."""
+    where: Where | None
+    """Where those lines go; None for any other line."""
     disagrees: tuple[str, ...]
 
 
@@ -147,6 +151,8 @@ class TakenIn(Frozen):
     questions: tuple[Asked, ...]
     open_lines: int
     """Things in the dough that nobody knows the weight or the nature of."""
+    doubts: tuple[str, ...]
+    """What is out of proportion in the whole: no flour, no salt."""
     hint: System | None
     """Whose cups and spoons the page's own words give away; None where they do not."""
     measured: bool

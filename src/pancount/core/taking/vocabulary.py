@@ -1,12 +1,13 @@
 """Kitchen words of each language, from data/words, and the names in a pantry: phrases, found the longest first."""
 
 import tomllib
-from collections.abc import Iterable, Sequence
-from functools import cache
+from collections.abc import Iterable, Mapping, Sequence
+from functools import cache, cached_property
 from importlib.resources import files
 from typing import Any, Generic, NamedTuple, TypeVar
 
 from pancount.core.pantry import Ingredient, pantry
+from pancount.core.stages import kinds
 from pancount.core.taking.tokens import Token, tokens
 
 LANGUAGES = ("en", "de")
@@ -31,6 +32,10 @@ class Phrases(Generic[T]):
         if len(words) not in lengths:
             lengths.append(len(words))
             lengths.sort(reverse=True)
+
+    def words(self) -> set[str]:
+        """Every word in them."""
+        return {word for phrase in self._meanings for word in phrase}
 
     def match(self, line: Sequence[Token], at: int) -> tuple[T, int] | None:
         """The meaning of the longest phrase that starts at a token, and where it ends. None where none does."""
@@ -77,13 +82,22 @@ class Vocabulary:
         self.puts: Phrases[str] = Phrases()
         self.asides: Phrases[str] = Phrases()
         self.grammar: dict[str, set[str]] = {}
+        self.known: frozenset[str] = frozenset()
+        """Every word that a phrase of any kind holds."""
         """Small words by what the grammar asks them for: "and", "each", "of"."""
         self.open_names: list[tuple[str, str]] = []
+        for rule in kinds().values():
+            for word in rule.words:
+                self.stages.add(word, word)
         for language in LANGUAGES:
             self._learn(_words(language))
+        phrases = (value for value in vars(self).values() if isinstance(value, Phrases))
+        self.known = frozenset(word for kind in phrases for word in kind.words()).union(*self.grammar.values())
 
     def _learn(self, words: dict[str, Any]) -> None:
         for phrase, value in words["numbers"].items():
+            self.numbers.add(phrase, (value, value))
+        for phrase, value in _spelt_out(words.get("tens", {}), words["numbers"]).items():
             self.numbers.add(phrase, (value, value))
         for phrase, (low, high) in words["vague_numbers"].items():
             self.numbers.add(phrase, (low, high))
@@ -105,6 +119,15 @@ class Vocabulary:
             for phrase in words[kind]["words"]:
                 getattr(self, kind).add(phrase, phrase)
         self.open_names += [(phrase, question) for question, phrases in words["open"].items() for phrase in phrases]
+
+
+def _spelt_out(tens: Mapping[str, int], numbers: Mapping[str, float]) -> dict[str, float]:
+    """Numbers from twenty to ninety-nine, and hundreds, in words: "seventy-five", "two hundred"."""
+    units = {word: value for word, value in numbers.items() if 1 <= value <= 9 and value == int(value) and word not in ("a", "an", "another")}
+    found = {f"{ten} {word}": by + value for ten, by in tens.items() if by < 100 for word, value in units.items()}
+    hundreds = {ten: by for ten, by in tens.items() if by == 100}
+    found |= {f"{word} {ten}": by * value for ten, by in hundreds.items() for word, value in {**units, "a": 1}.items()}
+    return found | {ten: float(by) for ten, by in tens.items() if by < 100}
 
 
 def _add_all(phrases: Phrases[str], words: dict[str, list[str]]) -> None:
@@ -184,12 +207,79 @@ class Names:
         found = self.find(words)
         return found[0] if found and found[2] - found[1] == len(words) else None
 
+    def starting(self, words: Sequence[str], at: int) -> tuple[Named, int] | None:
+        """The longest name that begins at a word, and where it ends."""
+        stems = [stem(word) for word in words[at : at + self._longest]]
+        own = next(((named, at + n) for n in range(len(stems), 0, -1) if (named := self._named.get(tuple(stems[:n])))), None)
+        other = self._behind.starting(words, at) if self._behind else None
+        return other if other and (own is None or other[1] > own[1]) else own
+
+    @cached_property
+    def _by_deletion(self) -> dict[str, set[str]]:
+        """Words of names, by what is left of each where one letter is left out, and by themselves."""
+        found: dict[str, set[str]] = {}
+        for words in self._named:
+            for word in words:
+                if len(word) >= SHORTEST_MENDED:
+                    for left in _deletions(word):
+                        found.setdefault(left, set()).add(word)
+        return found
+
+    def nearest(self, word: str) -> str:
+        """The one word of a name that a word is a slip away from: a letter missing, too many, another, or two the wrong way round
+        (and both a letter missing and one too many in long words). Blank where there is none, or more than one.
+
+        >>> [shipped_names().nearest(word) for word in ("suger", "slat", "cinammon", "bread", "zibrul")]
+        ['sugar', 'salt', 'cinnamon', '', '']
+        """
+        word = stem(word)
+        if len(word) < SHORTEST_MENDED or not word.isalpha() or self.knows(word):
+            return ""
+        near = set[str]().union(*(self._by_deletion.get(left, set()) for left in _deletions(word)))
+        near |= {other for other in (self._behind.nearest(word),) if other} if self._behind else set()
+        near = {other for other in near if len(word) >= LONG_ENOUGH or _slips(word, other) <= 1}
+        closest = {other for other in near if _slips(word, other) == min(_slips(word, one) for one in near)}
+        return closest.pop() if len(closest) == 1 else ""
+
+    @cached_property
+    def _words(self) -> frozenset[str]:
+        return frozenset(word for words in self._named for word in words)
+
+    def knows(self, word: str) -> bool:
+        """Whether a word is part of any name."""
+        return stem(word) in self._words or (self._behind is not None and self._behind.knows(word))
+
     def _find(self, stems: list[str]) -> tuple[Named, int, int] | None:
         for length in range(min(self._longest, len(stems)), 0, -1):
             for at in range(len(stems) - length, -1, -1):
                 if named := self._named.get(tuple(stems[at : at + length])):
                     return named, at, at + length
         return None
+
+
+SHORTEST_MENDED = 4
+"""Letters of a word below which a slip is not looked for: too much is one letter away."""
+LONG_ENOUGH = 7
+"""Letters from which a word may be two slips off."""
+
+
+def _deletions(word: str) -> set[str]:
+    return {word, *(word[:n] + word[n + 1 :] for n in range(len(word)))}
+
+
+def _slips(a: str, b: str) -> int:
+    """How many letters are put in, left out, changed, or swapped with the next: optimal string alignment distance (Damerau 1964,
+    Levenshtein 1966)."""
+    before: list[int] = []
+    row = list(range(len(b) + 1))
+    for i, x in enumerate(a, 1):
+        before, last, row = row, before, [i]
+        for j, y in enumerate(b, 1):
+            cost = min(before[j] + 1, row[j - 1] + 1, before[j - 1] + (x != y))
+            if i > 1 and j > 1 and x == b[j - 2] and a[i - 2] == y:
+                cost = min(cost, last[j - 2] + 1)
+            row.append(cost)
+    return row[-1]
 
 
 def _stems(name: str) -> tuple[str, ...]:

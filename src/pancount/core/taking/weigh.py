@@ -210,9 +210,9 @@ def _filled(
     rows = [row for row in rows if row.way in ("", said)] if said else rows
     if not rows:
         return Weight(None, (f"nobody has said what a {measure.label} of {ingredient.name} weighs",))
-    if measure.differs:
+    if measure.differs and measure.key not in kitchen.stated_ml:
         depends.add("system")
-    weights = [_converted(row, measure, habits) for row in _in_order(rows)]
+    weights = [_converted(row, measure, habits, kitchen) for row in _in_order(rows)]
     whys = [_source(f"one {measures()[row.measure].label}{', ' + row.way if row.way else ''} {row.usual_g:g} g", row) for row in rows]
     return Weight(union(weights), tuple(whys), frozenset(depends))
 
@@ -239,13 +239,13 @@ def _rows(measure: Measure, ingredient: Ingredient) -> list[MeasureWeight]:
     return [row for row in ingredient.measures if row.measure == nearest]
 
 
-def _converted(row: MeasureWeight, measure: Measure, habits: Habits) -> Band:
+def _converted(row: MeasureWeight, measure: Measure, habits: Habits, kitchen: Kitchen) -> Band:
     """A row's weight for another measure, by volume. The row is for a US cup or spoon."""
     theirs = measures()[row.measure]
     if theirs.kind not in ("cup", "spoon"):
         return row.band
     system = habits.system or US
-    scale = measure.size[system] / theirs.size[US]
+    scale = kitchen.stated_ml.get(measure.key, measure.size[system]) / theirs.size[US]
     band = row.band.times(scale, scale, scale)
     if measure.kind == "cup" or row.measure == measure.key:
         return band
