@@ -5,7 +5,7 @@ import json
 from pathlib import Path
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from pancount.core.count import Count, one_target
@@ -200,6 +200,7 @@ class TestWriting:
         """Lines, weights, notes, stages, what is beside, yield, pan and method are the same."""
         formula, count = recipe
         written = write_recipe(formula, count)
+        assume("Lye" not in written)  # which is never taken into a dough
         check(json.loads(written))
         again, count_again = make_formula(take_in(read_recipe(json.loads(written)), (), Kitchen()))
         assert again.name == formula.name

@@ -95,9 +95,9 @@ def _is_list(line: Line, names: Names) -> bool:
 
 def without_all(line: Line) -> Line:
     """The line without the stage that it puts in whole before anything else: "all the poolish, 350 g flour"."""
-    end = next((n for n, t in enumerate(line) if t.text == ","), 0)
-    said = next((n for n, t in enumerate(line[:end]) if t.word not in vocabulary().grammar["all"]), 0)
-    return line[end + 1 :] if said and is_part(line[:end], said) else line
+    end = next((n for n, t in enumerate(line) if t.text in ",;"), 0)
+    said = next((n for n, t in enumerate(line[:end]) if t.word not in vocabulary().grammar["all"]), end)
+    return line[end + 1 :] if said < end and is_part(line[:end], said) else line
 
 
 def is_part(line: Line, begin: int) -> bool:

@@ -290,6 +290,8 @@ def _name(line: Line, asked: Amount | None, names: Names, before: Named | None) 
     if found and not unsure:
         unsure = _partly(said, where, at, found)
     for segment, words in zip(segments[1:], said[1:], strict=True):
+        if not (words.apart or vocabulary().states.match(segment, 0)) and (beside := vocabulary().apart.match(segment, 0)) and beside[1] == len(segment):
+            words.apart, words.rest, words.runs = beside[0], [], []  # "olive oil (tins)"
         if words.apart and any(t.kind in ("number", "fraction") for t in segment):
             # "3 eggs (reserve 1 white for brushing)" are not all for brushing
             words.apart = ""

@@ -394,6 +394,10 @@ MOST_COUNTED = 4
 """Words behind a bare count among which its ingredient is looked for: "3 large ripe bananas"."""
 
 
+def _says_pans(line: Line) -> bool:
+    return any((found := vocabulary().yields.match(line, n)) and found[0] == "pans" for n in range(len(line)))
+
+
 def _told_amount(line: Line) -> int:
     """Where the amount ends in a line that tells it in passing: "then three quarters of a cup of yogurt"; 0 for any other."""
     begin = next((n for n, t in enumerate(line) if t.word not in vocabulary().grammar["so"]), 0)
@@ -407,13 +411,15 @@ def _kind(raw: str, line: Line, headed: Line, names: Names, before: Sequence[Wri
     words = sum(t.kind == "word" for t in line)
     if line[0].kind == "number" and len(line) > 2 and line[1].text in ".)" and line[2].kind == "word":
         return "step"
+    if headed and not _known(line, names) and _says_pans(line):
+        return "note"  # "Tins: 2 × GN 1/1"
     if headed:
         return "ingredient" if _starts_with_amount(without_all(line[len(headed) :])) or not raw.rstrip().endswith(".") else "step"
+    if _tells_facts(line) and not names.find(spoken(line)):
+        return "step"  # "bulk 5 h with 4 folds", "170 C 15 min"
     front = amount(line, 0)
     if front and (front[0].parts[0].measure or words <= MOST_COUNTED or names.find(spoken(line[front[1] : front[1] + MOST_COUNTED]))):
         return "ingredient" if words <= LONGEST_INGREDIENT or front[0].parts[0].measure else "note"
-    if not front and _tells_facts(line) and not names.find(spoken(line)):
-        return "step"  # "bulk 5 h with 4 folds"
     if front:
         return "note"  # "40 times and 2 bowls" count no ingredient
     told = _told_amount(line)
@@ -464,7 +470,7 @@ def _with(made: Makes, text: str, found: Makes) -> Makes:
     return made.model_copy(update={**new, "words": words[:300]}) if new else made
 
 
-SAYS_SO = re.compile(r"\b(?:makes|gives|yields?|makes about|ergibt|reicht für)\b[^.;!?\n]{0,60}|\((?:makes |teig für |für )?[^()]{0,30}\b(?:stück|st\.|doz\w*|pieces|rolls|buns)[^()]{0,12}\)", re.IGNORECASE)
+SAYS_SO = re.compile(r"\b(?:makes|gives|yields?|makes about|ergibt|reicht für)\b[^.;!?\n]{0,60}|\bmake(?:s|d)? (?:it |them |up )?into [^.;!?\n]{1,24}|\b(?:divide|shape|form|roll|cut)\w* (?:\w+ ){0,3}into \w+ (?:equal |even |small |large |round )?(?:pieces|balls|buns|rolls|rounds|bagels|portions)|\((?:makes |teig für |für )?[^()]{0,30}\b(?:stück|stk\.?|st\.|doz\w*|pieces|rolls|buns)[^()]{0,12}\)", re.IGNORECASE)
 """What says in a sentence how many come of it."""
 DOZENS = re.compile(r"\b(?:\d+|one|two|three|half a) dozen\b", re.IGNORECASE)
 

@@ -5,6 +5,7 @@
 
 import re
 import tomllib
+import unicodedata
 from collections.abc import Sequence
 from functools import cache
 from importlib.resources import files
@@ -46,6 +47,7 @@ def plain(text: str) -> str:
     text = text[:LONGEST_READ].replace("\t", "   ")
     if len(_SLASHED.findall(text)) > 1:
         text = _SLASHED.sub("; ", text)  # "flour 3 c / milk 1 c / salt 1 t"
+    text = _without_pictures(text)
     for pattern, by in _SIGNS:
         text = pattern.sub(by, text)
     shortened, words = _shortened()
@@ -70,6 +72,17 @@ def sentences(text: str) -> list[str]:
         found.append(text[begin : end.start()].strip())
         begin = end.end()
     return [part for part in (*found, text[begin:].strip()) if part]
+
+
+PICTURES = {"So", "Sk", "Cf", "Mn", "Cn"}
+"""Categories of characters that a list is decorated with."""
+
+
+def _without_pictures(text: str) -> str:
+    """Without the pictures that stand before a line, and the marks that colour them."""
+    text = text.replace("\ufe0f", "").replace("\u200d", "").lstrip()
+    end = next((n for n, c in enumerate(text) if unicodedata.category(c) not in PICTURES and not c.isspace()), 0)
+    return text[end:]
 
 
 _NUMBER = re.compile(r"^\s*\(?(\d*[.,]?\d+)\s*(%|kg|g|gr|gram|grams|oz|lb|lbs|ml|l)?\.?\)?\s*$", re.IGNORECASE)
@@ -108,6 +121,8 @@ def _cells(text: str) -> list[str]:
     cells = [cell.strip() for cell in _COLUMNS.split(text)]
     if "\t" in text:
         return [cell.strip() for cell in text.split("\t")]
+    if len(cells) > 1 and all(len(cell) <= 12 and _unit_of(cell) for cell in cells):
+        return cells  # the head of a table
     gapped = len(cells) > 1 and not _NUMBER.match(cells[0]) and not cells[0][:1].isdigit() and any(map(_NUMBER.match, cells[1:]))
     return cells if gapped else []
 
@@ -124,15 +139,19 @@ def _percent_column(cells: Sequence[Sequence[str]]) -> int:
 
 def _row(row: Sequence[str], numbers: list[tuple[int, re.Match[str]]], units: Sequence[str], percent: int) -> str:
     """A table's row as a line: name, what it weighs, and its percentage behind."""
-    name = " ".join(cell for n, cell in enumerate(row) if cell and not any(n == m for m, _ in numbers))
+    name = " ".join(cell for n, cell in enumerate(row) if cell not in ("", "-", "–", "—") and not any(n == m for m, _ in numbers))
     grams = share = ""
     for n, match in numbers:
-        unit = (match[2] or "").lower() or (units[n] if n < len(units) else "") or ("%" if n == percent and len(numbers) > 1 else "")
+        from_right = len(row) - n
+        unit = (match[2] or "").lower() or (units[-from_right] if from_right <= len(units) else "") or ("%" if n == percent and len(numbers) > 1 else "")
         if unit == "%":
             share = share or f"{match[1]} %"
         else:
             weighs = f"{match[1]} {unit}".strip()
-            grams = weighs if not grams or (unit and not grams[-1:].isalpha()) else grams
+            if grams and (grams.split()[-1], unit) in (("lb", "oz"), ("kg", "g")):
+                grams += f" {weighs}"  # pounds and ounces in columns of their own
+            elif not grams or (unit and not grams[-1:].isalpha()):
+                grams = weighs
     if grams[-1:].isdigit() and share:
         grams += " g"  # a formula's table: bare weights beside percentages
     if not name or not (grams or share):
