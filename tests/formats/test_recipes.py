@@ -295,3 +295,39 @@ class TestFiles:
             assert str(refused)
         else:
             assert file.kind
+
+
+class TestJsonAsPagesHaveIt:
+    """Broken in the ways that pages break it, and read all the same."""
+
+    BODY = '{"@type": "Recipe", "name": "Lock buns", "recipeIngredient": ["500 g bread flour", "300 g\nwater"]}'
+
+    @pytest.mark.parametrize(
+        "wrapped",
+        ["{}", "<!--{}-->", "<![CDATA[{}]]>", "//<![CDATA[\n{}\n//]]>", "/*<![CDATA[*/ {} /*]]>*/", "<!--//--><![CDATA[\n{}\n]]>"],
+    )
+    def test_wrapped(self, wrapped):
+        """In a comment, in CDATA, in both; with raw line breaks in its texts."""
+        page = f'<html><script type="application/ld+json">{wrapped.replace("{}", self.BODY)}</script></html>'
+        text = read_page(page)
+        assert text.startswith("Lock buns")
+        assert {t.name: t.band.usual_g for line in take_in(text, (), Kitchen()).lines for t in line.things} == {"Bread flour": 500, "Water": 300}
+
+    def test_alone(self):
+        """As a file of its own."""
+        assert "Lock buns" in read_recipe_file(self.BODY.encode(), "x.json").text
+
+    def test_sections_of_the_method_place_what_they_name(self):
+        """A step under "For the topping" puts its sesame on top, and the mixing keeps the rest in the dough."""
+        recipe = {
+            "@type": "Recipe", "name": "Knots",
+            "recipeIngredient": ["500 g bread flour", "300 g water", "10 g salt", "7 g instant yeast", "40 g sesame seeds"],
+            "recipeInstructions": [
+                {"@type": "HowToSection", "name": "Dough", "itemListElement": [{"@type": "HowToStep", "text": "Mix the flour, water, salt and yeast."}]},
+                {"@type": "HowToSection", "name": "For the topping", "itemListElement": [{"@type": "HowToStep", "text": "Roll the knots in the sesame seeds."}]},
+            ],
+        }  # fmt: skip
+        taken = take_in(read_recipe(recipe), (), Kitchen())
+        assert {t.name: t.where for line in taken.lines for t in line.things} == {
+            "Bread flour": "dough", "Water": "dough", "Fine salt": "dough", "Instant yeast": "dough", "Sesame seeds": "topping",
+        }  # fmt: skip

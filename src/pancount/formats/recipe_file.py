@@ -1,12 +1,11 @@
 """A file that a recipe comes in: what it is, by its content, and the recipe's text in it."""
 
-import json
 from typing import Any, Literal
 
 from pancount.core.base import Frozen
 from pancount.core.taking.taken import LONGEST_TEXT
 from pancount.formats.formula_file import FormulaFile, Unreadable, read_formula
-from pancount.formats.recipe_jsonld import read_page, read_recipe
+from pancount.formats.recipe_jsonld import read_json, read_page, read_recipe
 from pancount.formats.recipe_table import Table, read_table
 
 CONTROL = {n: " " for n in range(32) if chr(n) not in "\t\n"}
@@ -58,7 +57,7 @@ def _looks_like_a_table(text: str) -> bool:
 
 def _from_json(data: bytes, text: str) -> RecipeFile:
     try:
-        found: Any = json.loads(text)
+        found: Any = read_json(text)
     except (ValueError, RecursionError):
         found = None
     if (isinstance(found, dict) and "format" in found) or found is None:

@@ -91,12 +91,28 @@ def read_recipe(document: Any) -> str | None:
     return "\n".join(lines).strip()[:LONGEST_TEXT]
 
 
+OPENS = ("<!--", "<![CDATA[", "-->", "//", "/*", "*/")
+CLOSES = ("-->", "]]>", "//", "/*", "*/", "<!--", ";")
+"""What pages wrap their JSON in, in any order."""
+
+
+def read_json(text: str) -> Any:
+    """JSON as pages really have it: with raw line breaks in its texts, and wrapped in CDATA or in a comment. Raises `ValueError` or
+    `RecursionError` where it is none even so."""
+    text = text.strip()
+    while mark := next((mark for mark in OPENS if text.startswith(mark)), ""):
+        text = text.removeprefix(mark).strip()
+    while mark := next((mark for mark in CLOSES if text.endswith(mark)), ""):
+        text = text.removesuffix(mark).strip()
+    return json.loads(text, strict=False)
+
+
 def read_page(page: str) -> str:
     """The text of the recipe in a saved page. Raises `Unreadable` where it holds none."""
     found = scripts(page)
     for script in found:
         try:
-            text = read_recipe(json.loads(script.strip().removeprefix("<!--").removesuffix("-->")))
+            text = read_recipe(read_json(script))
         except (ValueError, RecursionError):
             continue
         if text:
@@ -135,8 +151,12 @@ def _ingredients(recipe: dict[str, Any]) -> list[str]:
     if by_section:
         return [line for name, supplies in by_section for line in (f"{name}:", *supplies)]
     lines: list[str] = []
-    for one in _list(recipe.get("recipeIngredient", recipe.get("ingredients"))):
-        lines += [_supply(one)] if isinstance(one, dict) else map(_plain, str(one).splitlines())
+    listed = _list(recipe.get("recipeIngredient", recipe.get("ingredients")))
+    for one in listed:
+        parts = str(one).splitlines()
+        if len(listed) > 1 and not all(part.lstrip()[:1].isnumeric() for part in parts):
+            parts = [" ".join(parts)]  # a break inside one of several is only a broken line
+        lines += [_supply(one)] if isinstance(one, dict) else map(_plain, parts)
     return [line for line in lines if line]
 
 

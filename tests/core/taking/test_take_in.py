@@ -184,11 +184,11 @@ class TestQuestions:
         assert {e.option: round(e.usual) for e in way.effects if e.figure == "Liquid"} or way.effects[0].figure == "True water"
 
     def test_an_answer_is_what_the_figure_becomes(self):
-        """The effect that was shown is the figure once it is answered."""
+        """The effect that was shown is the figure once it is answered, to the digits that weights then have (a narrower band bears more)."""
         for q in read(CARD).questions:
             for effect in q.effects:
                 then = read(CARD, habits=Habits(**{q.key: effect.option}))
-                assert next(f.usual for f in then.figures if f.label == effect.figure) == pytest.approx(effect.usual)
+                assert next(f.usual for f in then.figures if f.label == effect.figure) == pytest.approx(effect.usual, rel=1e-3)
 
     def test_what_does_not_matter_is_not_asked(self):
         """A recipe in grams asks nothing; one egg in ten kilos neither."""
@@ -253,7 +253,7 @@ class TestSettling:
         line = "1/4 cup soft butter, plus more for the pan"
         taken = read(CARD, [Settled(written=line, part=1, weight_g=10, where="dough")])
         assert thing(taken, line, 1).where == "dough"
-        assert thing(taken, line, 0).band.usual_g == 56.8
+        assert thing(taken, line, 0).band.usual_g == 57
 
     def test_an_alternative(self):
         """ "25 g fresh yeast or 1 packet dry yeast": the other one, with its own amount."""

@@ -2517,6 +2517,8 @@ export interface components {
             pans?: number | null;
             /** Pan */
             pan?: (components["schemas"]["RectanglePan"] | components["schemas"]["SquarePan"] | components["schemas"]["RoundPan"] | components["schemas"]["IronPan"] | components["schemas"]["LoafTin"] | components["schemas"]["LiddedTin"] | components["schemas"]["RingPan"] | components["schemas"]["CupTray"] | components["schemas"]["SheetPan"] | components["schemas"]["Griddle"] | components["schemas"]["Stone"]) | null;
+            /** People */
+            people?: number | null;
         };
         /**
          * Material
@@ -4029,7 +4031,9 @@ export interface components {
             /** Questions */
             questions: components["schemas"]["Asked"][];
             /** Open Lines */
-            open_lines: number;
+            open_lines: number[];
+            /** Doubts */
+            doubts: string[];
             hint: components["schemas"]["System"] | null;
             /** Measured */
             measured: boolean;
@@ -4054,6 +4058,10 @@ export interface components {
             things: components["schemas"]["Thing"][];
             /** Facts */
             facts: components["schemas"]["Fact"][];
+            /** Asks */
+            asks: string;
+            /** Where */
+            where: ("dough" | "bench" | "pan" | "wash" | "topping" | "filling" | "bath") | null;
             /** Disagrees */
             disagrees: string[];
         };
@@ -4203,6 +4211,13 @@ export interface components {
             alternatives: string[];
             /** Asks */
             asks: string;
+            /**
+             * Confirms
+             * @enum {string}
+             */
+            confirms: "" | "name" | "where";
+            /** Caution */
+            caution: string;
             /** Settled */
             settled: boolean;
         };

@@ -15,7 +15,7 @@ from pancount.core.reckon import flour_share, liquid_share
 from pancount.core.taking.amounts import Part
 from pancount.core.taking.bands import Range, Term, range_of, usual, widths
 from pancount.core.taking.habits import Habits, questions
-from pancount.core.taking.page import Item, Page
+from pancount.core.taking.page import Item, Page, digits_of, to_digits
 from pancount.core.taking.taken import Figure, Percent
 from pancount.core.taking.weigh import Weight, surest, union
 
@@ -145,10 +145,18 @@ class Dough:
         items = [item for item in self.page.items if item.in_dough]
         depends = frozenset[str]().union(*(self.page.weight(item, self.habits).depends for item in items))
         still_open = [key for key in SHARED if key in depends and getattr(self.habits, key) is None]
-        return [
+        found = [
             self.weighed(self.habits.model_copy(update=dict(zip(still_open, answers, strict=True))))
             for answers in product(*(questions()[key].options for key in still_open))
         ]
+        return [list(lines) for lines in zip(*map(self._to_its_digits, zip(*found, strict=True)), strict=True)] if found[0] else found
+
+    def _to_its_digits(self, same: Sequence[Weighed]) -> list[Weighed]:
+        """One line under each answer, to no more digits than the range of all of them bears out."""
+        if self.page.weight(same[0].item, self.habits).weighed:
+            return list(same)
+        digits = digits_of(union([w.band for w in same]))
+        return [replace(w, band=to_digits(w.band, digits)) for w in same]
 
     @cached_property
     def widest(self) -> list[Weighed]:

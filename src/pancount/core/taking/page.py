@@ -226,15 +226,23 @@ MOST_DIGITS = 2
 """Behind the point, of a weight in grams."""
 
 
+def digits_of(band: Band) -> int:
+    """Digits behind the point that a band bears out: none for 78 to 124 g, one for 4.1 to 7.3."""
+    finest = max((band.high_g - band.low_g) / 10, 10.0**-MOST_DIGITS)
+    return max(0, min(MOST_DIGITS, -floor(log10(finest))))
+
+
+def to_digits(band: Band, digits: int) -> Band:
+    """A band to so many digits behind the point."""
+    return Band.of(round(band.low_g, digits), round(band.usual_g, digits), round(band.high_g, digits))
+
+
 def _rounded(weight: Weight) -> Weight:
     """To digits that the band bears out, so that no more is told than is known, and the formula made of it says the same: 85 g of
     78 to 124, not 85.12. A weight keeps its own."""
-    b = weight.band
-    if b is None:
+    if weight.band is None:
         return weight
-    finest = max((b.high_g - b.low_g) / 10, 10.0**-MOST_DIGITS)
-    digits = max(0, min(MOST_DIGITS, -floor(log10(finest)))) if not weight.weighed else MOST_DIGITS
-    return replace(weight, band=Band.of(round(b.low_g, digits), round(b.usual_g, digits), round(b.high_g, digits)))
+    return replace(weight, band=to_digits(weight.band, MOST_DIGITS if weight.weighed else digits_of(weight.band)))
 
 
 def _nth(texts: Sequence[str]) -> list[int]:

@@ -1,12 +1,15 @@
 """A recipe taken in: from its text to what each line was taken to be, what the dough may be, and what to ask."""
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import replace
+from math import inf
+from typing import Literal
 
 from pancount.core.base import Band
 from pancount.core.formula import Role
 from pancount.core.measures import System, measures
 from pancount.core.pantry import Ingredient
+from pancount.core.remarks import is_lye, remark_rules
 from pancount.core.taking.amounts import Amount, Part
 from pancount.core.taking.asking import ask
 from pancount.core.taking.doubts import doubts
@@ -58,11 +61,20 @@ def take_in(text: str, settled: Iterable[Settled], kitchen: Kitchen, system: Sys
         percents=dough.percents(),
         figures=dough.figures(called),
         questions=ask(dough),
-        open_lines=sum(t.where == "dough" and (t.band is None or t.role is None) for t in things.values()),
+        open_lines=_open(things),
         doubts=of_all,
         hint=page.hint,
         measured=any("system" in page.weight(item, page.habits).depends for item in page.items),
     )
+
+
+def _open(things: Mapping[tuple[int, int], Thing]) -> tuple[int, ...]:
+    def moves(at: tuple[int, int]) -> tuple[bool, float]:
+        thing = things[at]
+        return thing.where != "dough", -(thing.band.usual_g if thing.band else inf)
+
+    asked = sorted((at for at, thing in things.items() if thing.asks), key=moves)
+    return tuple(dict.fromkeys(line for line, _ in asked))
 
 
 def _flour(dough: Dough) -> Band | None:
@@ -106,8 +118,17 @@ def _thing(item: Item, page: Page, wide: Band | None, odd: str) -> Thing:
         where=item.where,
         alternatives=tuple(other.name for other in reading.or_else),
         asks=_above(page.lines[item.line].again, item) or _asks(item, name, role, weight, band) or odd,
+        confirms=_confirms(item, name, role, odd),
+        caution=remark_rules()["lye"].says.format(names=name) if is_lye(name) else "",
         settled=item.said is not None,
     )
+
+
+def _confirms(item: Item, name: str, role: Role | None, odd: str) -> Literal["", "name", "where"]:
+    """What "that is right" would settle: a name that is not sure, or a place that is not."""
+    if item.reading.unsure and role is not None and not (item.said and item.said.name):
+        return "name"
+    return "where" if (item.method or odd) and name and not (item.said and item.said.where) else ""
 
 
 def _ways(item: Item, ingredients: Sequence[Ingredient], fillable: bool) -> tuple[str, ...]:

@@ -72,6 +72,10 @@ class Thing(Frozen):
     alternatives: tuple[str, ...]
     asks: str
     """What is open about it, as a sentence; blank where nothing is."""
+    confirms: Literal["", "name", "where"]
+    """What of it is settled where the baker says that what stands in is right."""
+    caution: str
+    """What can hurt someone about it; blank where nothing does."""
     settled: bool
 
 
@@ -149,8 +153,9 @@ class TakenIn(Frozen):
     percents: tuple[Percent, ...]
     figures: tuple[Figure, ...]
     questions: tuple[Asked, ...]
-    open_lines: int
-    """Things in the dough that nobody knows the weight or the nature of."""
+    open_lines: tuple[int, ...]
+    """Lines with something to settle, in order of what they move: those in the dough whose weight nobody knows first, then by weight,
+    then what is kept out of it."""
     doubts: tuple[str, ...]
     """What is out of proportion in the whole: no flour, no salt."""
     hint: System | None

@@ -10,8 +10,9 @@ import RecipeText from './RecipeText.vue'
 import TableColumns from './TableColumns.vue'
 import TakenThing from './TakenThing.vue'
 import { rowsOf, settle, unsettle, useTaking, type Row, type Taking } from './useTaking'
+import { WHERE } from './where'
 import WeighCup from './WeighCup.vue'
-import { api, ask, type Asked, type FormulaState, type Habits, type Settled, type Table } from '@/api/client'
+import { api, ask, type Asked, type FormulaState, type Habits, type Settled, type Table, type TakenLine } from '@/api/client'
 import ChoiceRow from '@/design/ChoiceRow.vue'
 import KeysDialog from '@/design/KeysDialog.vue'
 import RefusedNote from '@/design/RefusedNote.vue'
@@ -55,9 +56,10 @@ const isEmpty = computed(() => !text.value.trim())
 const taken = computed(() => (isEmpty.value ? null : taking.reading.answer.value))
 const rows = computed(() => (taken.value ? rowsOf(taken.value) : []))
 const groups = computed(() => {
-  const found: { name: string; rows: Row[] }[] = []
+  const heads = (taken.value?.lines ?? []).filter((line) => line.kind === 'heading' && line.where)
+  const found: { name: string; rows: Row[]; head: TakenLine | undefined }[] = []
   for (const row of rows.value) {
-    if (found.at(-1)?.name !== row.line.group) found.push({ name: row.line.group, rows: [] })
+    if (found.at(-1)?.name !== row.line.group) found.push({ name: row.line.group, rows: [], head: heads.find((line) => line.group === row.line.group) })
     found.at(-1)?.rows.push(row)
   }
   return found
@@ -73,7 +75,10 @@ const steps = computed(() => (taken.value?.lines ?? []).map((line, number) => ({
 const disagreements = computed(() => (taken.value?.lines ?? []).flatMap((line, number) => line.disagrees.map((said) => ({ said, number }))))
 const understood = computed(() => rows.value.some((row) => row.thing.known))
 const title = computed(() => taken.value?.title || (isEmpty.value ? 'Take in a recipe' : 'Recipe without a title'))
-const makes = computed(() => taken.value?.makes.words ?? '')
+const makes = computed(() => {
+  const made = taken.value?.makes
+  return [made?.words, made?.people && !made.pieces ? `${made.people} people: no number of pieces, so none is pinned` : ''].filter(Boolean).join(' · ')
+})
 
 /* The line looked at, in the text or among what it was taken to be. */
 const at = ref(-1)
@@ -97,6 +102,11 @@ function toggle(row: Row): void {
 function settleRow(row: Row, what: Partial<Settled>): void {
   taking.step()
   settle(taking.taking.value, { line: row.line, part: row.thing.part }, what)
+}
+/** Where everything under a heading goes. */
+function settleGroup(line: TakenLine, where: string): void {
+  taking.step()
+  settle(taking.taking.value, { line, part: 0 }, { where: where as Settled['where'] })
 }
 function unsettleRow(row: Row): void {
   taking.step()
@@ -123,8 +133,9 @@ watch(
 )
 const openQuestions = computed(() => questions.value.filter((q) => !q.answer).length)
 const stillOpen = computed(() => {
-  const lines = taken.value?.open_lines ?? 0
-  const said = [lines ? `${lines} ${lines === 1 ? 'line' : 'lines'} to settle` : '', openQuestions.value ? `${openQuestions.value} ${openQuestions.value === 1 ? 'question' : 'questions'} open: until answered, the range holds every answer` : '']
+  const lines = taken.value?.open_lines.length ?? 0
+  const heads = (taken.value?.lines ?? []).filter((line) => line.kind === 'heading' && line.asks).length
+  const said = [heads ? `${heads} ${heads === 1 ? 'heading' : 'headings'} to place` : '', lines ? `${lines} ${lines === 1 ? 'line' : 'lines'} to settle` : '', openQuestions.value ? `${openQuestions.value} ${openQuestions.value === 1 ? 'question' : 'questions'} open: until answered, the range holds every answer` : '']
   if (disagreements.value.length) said.push(`${disagreements.value.length} given twice and not the same`)
   return said.filter(Boolean).join(', ')
 })
@@ -292,6 +303,15 @@ useKeys({
           <div v-else class="lines">
             <template v-for="(group, g) in groups" :key="g">
               <h3 v-if="group.name">{{ group.name }}</h3>
+              <div v-if="group.head" class="group-ask" :class="{ open: group.head.asks }">
+                <p v-if="group.head.asks">{{ group.head.asks }}</p>
+                <label class="quiet">All of it goes
+                  <select class="field" :value="group.head.where" :aria-label="`Where all under ${group.name} goes`" @change="settleGroup(group.head, ($event.target as HTMLSelectElement).value)">
+                    <option v-for="where in WHERE" :key="where.value" :value="where.value">{{ where.label }}</option>
+                  </select>
+                </label>
+                <button v-if="group.head.asks" type="button" class="button right" @click="settleGroup(group.head, group.head.where ?? 'dough')">That is right</button>
+              </div>
               <ul>
                 <TakenThing
                   v-for="row in group.rows"
@@ -322,7 +342,9 @@ useKeys({
         <DoughFigures :figures="taken?.figures ?? []" />
         <div class="asking">
           <p class="said" :class="stillOpen ? 'now' : 'ok'" role="status">{{ stillOpen ? `${stillOpen}.` : 'All is settled. What range is left is in the measuring itself.' }}
+            <button v-if="taken?.open_lines.length" type="button" class="button" @click="show(taken.open_lines[0] ?? 0)">Go to what moves it most</button>
             <button v-if="flourRow" type="button" class="button" @click="weigh(flourRow)">Weigh my cup</button></p>
+          <p v-for="doubt in taken?.doubts ?? []" :key="doubt" class="said now">{{ doubt }}</p>
           <p v-for="{ said, number } in disagreements" :key="said + number" class="said now">{{ said }} <button type="button" class="button bare" @click="show(number)">line {{ number + 1 }}</button></p>
           <div class="cards"><QuestionCard v-for="asked in questions" :key="asked.key" :asked="asked" @answer="answer(asked, $event)" /></div>
           <label v-if="taken?.measured" class="line-kind quiet">Cups and spoons of this recipe are
@@ -356,6 +378,11 @@ useKeys({
 .kinds :deep(button) { flex: 0 0 auto; min-height: 34px; padding: 0 12px }
 .lines { overflow: auto; min-height: 0; margin: 0 -14px; padding: 0 14px }
 .stale .lines { transition: opacity .15s .4s; opacity: .6 }
+.group-ask { display: flex; flex-wrap: wrap; align-items: center; gap: 8px; padding: 4px 0; font-size: .92rem }
+.group-ask.open { color: var(--crust) }
+.group-ask p { flex: 1 1 240px; margin: 0 }
+.group-ask .field { min-height: 34px }
+.right { min-height: 34px; padding: 0 12px }
 h3 { font: 700 .95rem var(--body); color: var(--rim); border-bottom: 2px solid var(--rim-soft); padding: 7px 0 3px }
 ul { list-style: none; margin: 0; padding: 0 }
 .method { margin-top: 8px; font-size: .92rem }

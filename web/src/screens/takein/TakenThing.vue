@@ -3,6 +3,7 @@
 import { computed, ref, watch } from 'vue'
 import BandBar from './BandBar.vue'
 import type { Row } from './useTaking'
+import { WHERE } from './where'
 import type { Ingredient, Role, Settled } from '@/api/client'
 import ChoiceRow from '@/design/ChoiceRow.vue'
 import NumberField from '@/design/NumberField.vue'
@@ -29,15 +30,6 @@ const emit = defineEmits<{
   weigh: []
 }>()
 
-const WHERE = [
-  { value: 'dough', label: 'in the dough' },
-  { value: 'wash', label: 'wash' },
-  { value: 'topping', label: 'topping' },
-  { value: 'filling', label: 'filling' },
-  { value: 'bath', label: 'bath' },
-  { value: 'pan', label: 'for the pan' },
-  { value: 'bench', label: 'for the bench' },
-] as const
 const KINDS = [
   { value: 'ingredient', label: 'an ingredient' },
   { value: 'step', label: 'a step' },
@@ -92,7 +84,10 @@ function takeName(): void {
       </template>
       <span class="grams">{{ figures ? shown(figures.usual, figures.kind, units) : '–' }}<small v-if="figures">{{ unitOf(figures.kind, units) }}</small></span>
     </button>
-    <p v-if="thing.asks" class="ask">{{ thing.asks }}</p>
+    <p v-if="thing.caution" class="caution" role="note">{{ thing.caution }}</p>
+    <p v-if="thing.asks" class="ask">{{ thing.asks }}
+      <button v-if="thing.confirms" type="button" class="button right" :aria-label="`${named}: that is right`" @click="emit('settle', thing.confirms === 'name' ? { name: thing.name } : { where: thing.where })">That is right</button>
+    </p>
     <div v-if="open" class="settle">
       <div class="fields">
         <label class="label wide" @focusout="takeName">What it is
@@ -152,6 +147,8 @@ small, .amount { color: var(--ink-2); font-size: .88rem }
 .apart .grams, .apart b { font-weight: 400 }
 .where { font-size: .85rem; color: var(--ink-2) }
 .where.open { color: var(--crust); background: none }
+.caution { color: var(--stop); font-size: .9rem; font-weight: 600; padding: 0 0 6px; max-width: 70ch }
+.right { min-height: 34px; padding: 0 12px; margin-left: 6px }
 .ask { color: var(--crust); font-size: .9rem; padding: 0 0 6px }
 .settled .name b::after { content: ' ✓'; color: var(--ok) }
 .settle { display: grid; gap: 8px; padding: 4px 0 12px }
