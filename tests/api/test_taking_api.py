@@ -58,7 +58,7 @@ class TestReading:
             ({"text": "a\u0000b"}, "/text"),
             ({"text": "", "settled": [{"written": "x", "weight_g": -1}]}, "/settled/0/weight_g"),
             ({"text": "", "settled": [{"written": "x", "where": "moon"}]}, "/settled/0/where"),
-            ({"text": "", "system": "imperial"}, "/system"),
+            ({"text": "", "system": "martian"}, "/system"),
             ({"txt": ""}, "/txt"),
         ],
     )

@@ -119,7 +119,7 @@ def test_the_pan_follows_the_pins(rolls_page):
     quantity(page, "Pieces").fill("12")
     expect(page.get_by_role("img", name=re.compile("Pan from above, 33.02.cm by 23.cm, 12 pieces, 3 × 4"))).to_be_visible()
     quantity(page, "Raw piece").fill("200")
-    expect(page.get_by_text("this dough stands above the rim")).to_be_visible()
+    expect(page.get_by_text("stands further above the rim than its kind may")).to_be_visible()
     page.get_by_role("combobox", name="Shape").select_option("round")
     quantity(page, "Pieces a pan").fill("1")
     quantity(page, "Pieces").fill("1")

@@ -125,7 +125,7 @@ def test_two_sheets_laid_out_and_the_kitchen_sheet_printed(page):
         field(page, label).fill(value)
     expect(page.get_by_text("Settings kept.")).to_be_visible()
     new_rolls(page, "Rings by the lock")
-    quantity(page, "Pieces").fill("20")
+    quantity(page, "Pieces").fill("12")
     quantity(page, "Raw piece").fill("85")
     page.keyboard.press("Escape")
     page.get_by_role("radio", name="Shape and oven").click()
@@ -135,7 +135,7 @@ def test_two_sheets_laid_out_and_the_kitchen_sheet_printed(page):
     sheets = loads.get_by_role("img", name=re.compile("^Oven from above"))
     expect(sheets).to_have_count(2)
     on_sheets = [int(re.search(r"(\d+) pieces", sheet.get_attribute("aria-label"))[1]) for sheet in sheets.all()]
-    assert sum(on_sheets) == 20
+    assert sum(on_sheets) == 12
     expect(loads).to_contain_text("2 mixes of")
     for opener in loads.locator(".opens").all():
         opener.click()
@@ -147,7 +147,7 @@ def test_two_sheets_laid_out_and_the_kitchen_sheet_printed(page):
     sheet = page.get_by_role("article")
     expect(sheet).to_contain_text("Weigh this 2 times")
     expect(sheet).to_contain_text("closed to a ring with an opening of")
-    expect(sheet).to_contain_text("Divide: 20 × 85 g")
+    expect(sheet).to_contain_text("Divide: 12 × 85 g")
     page.evaluate("() => { window.printed = 0; window.print = () => { window.printed += 1 } }")
     page.get_by_role("button", name="Print", exact=True).click()
     assert page.evaluate("() => window.printed") == 1

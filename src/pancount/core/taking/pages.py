@@ -3,6 +3,7 @@
 import re
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from itertools import islice
 from typing import Literal
 
 from pancount.core.base import Frozen, Words
@@ -12,7 +13,7 @@ from pancount.core.stages import BEFORE, kinds
 from pancount.core.taking.amounts import Line, amount, measure, past_about, quantity
 from pancount.core.taking.headings import group, is_part, is_time, label, without_all, without_bullet
 from pancount.core.taking.parting import NEAR, spoken
-from pancount.core.taking.plain import as_read
+from pancount.core.taking.plain import BULLET, as_read
 from pancount.core.taking.tokens import tokens
 from pancount.core.taking.vocabulary import Names, vocabulary
 from pancount.core.units import CM_PER_IN
@@ -82,10 +83,9 @@ def _classified(texts: Sequence[str], lines: Sequence[Line], names: Names) -> li
             continue
         heading = headings[n]
         apart_from_list = mode == "ingredients" and (not lines[n - 1] or any(t.text == "(" for t in line))
-        follow = _ingredients_follow(lines[n + 1 :], names)
-        if not heading and follow and ((apart_from_list and _heads(line, names)) or (found and _may_head(raw, line, lines, n, names))):
+        if not heading and len(line) <= LONGEST_UNMARKED and _ingredients_follow(lines, n, names) and ((apart_from_list and _heads(line, names)) or (found and _may_head(raw, line, lines, n, names))):
             heading = "group"
-        if heading == "group" and mode == "method" and not follow:
+        if heading == "group" and mode == "method" and not _ingredients_follow(lines, n, names):
             heading = ""
         if heading == "group" and (_is_yield(line, names) or n == titled or _chats(line)):
             heading = ""
@@ -133,11 +133,15 @@ def _chats(line: Line) -> bool:
     return any(t.word in vocabulary().grammar["chat"] for t in line)
 
 
+TITLE_WITHIN = 60
+"""Lines from the top among which the title is looked for."""
+
+
 def _title_at(texts: Sequence[str], lines: Sequence[Line], headings: Sequence[str], names: Names) -> int:
     """Which line is the title: of those before the first ingredient or heading that can be one the first that neither talks nor is
     a page's furniture; else the first that can be. −1 where none can."""
     can: list[int] = []
-    for n, (raw, line) in enumerate(zip(texts, lines, strict=True)):
+    for n, (raw, line) in enumerate(zip(texts[:TITLE_WITHIN], lines, strict=False)):
         if not line:
             continue
         names_the_bread = not can and headings[n] == "group" and (_names_the_bread(raw, line) or _heads_the_page(texts, lines, n))
@@ -161,7 +165,7 @@ def _heads_the_page(texts: Sequence[str], lines: Sequence[Line], n: int) -> bool
     """Whether a marked first line is the page's name and no stage's: "# Rye knots", "ENRICHED DOUGH", with no measure below it."""
     if any(lines[:n]) or texts[n].rstrip().endswith(":"):
         return False
-    return not _measured(next((line for line in lines[n + 1 :] if line), ()))
+    return not any(map(_measured, _behind(lines, n, 1)))
 
 
 def _says_yield(line: Line, names: Names) -> bool:
@@ -169,6 +173,8 @@ def _says_yield(line: Line, names: Names) -> bool:
     return bool(found and found[0] == "makes") and _is_yield(line, names)
 
 
+LONGEST_UNMARKED = 12
+"""Words, signs and numbers of a line that may head others though nothing marks it."""
 MOST_TO_HEAD = 4
 """Words of a heading that nothing marks as one."""
 
@@ -181,7 +187,7 @@ def _may_head(raw: str, line: Line, lines: Sequence[Line], n: int, names: Names)
         return False
     if _starts_purpose(line) or line[0].word in vocabulary().grammar["besides"]:
         return True
-    after = [one for one in lines[n + 1 :] if one][:3]
+    after = _behind(lines, n, 3)
     measured = sum(_measured(one) or (_starts_with_amount(one) and _known(one, names)) for one in after)
     known = names.find([t.word for t in line])
     if known is None:
@@ -313,8 +319,13 @@ def _names_the_bread(raw: str, line: Line) -> bool:
     return found is not None and found[0] == "pieces" and not raw.rstrip().endswith(":")
 
 
-def _ingredients_follow(lines: Sequence[Line], names: Names) -> bool:
-    after = next((line for line in lines if line), ())
+def _behind(lines: Sequence[Line], n: int, most: int) -> list[Line]:
+    """The next lines behind one that hold anything."""
+    return list(islice((lines[m] for m in range(n + 1, len(lines)) if lines[m]), most))
+
+
+def _ingredients_follow(lines: Sequence[Line], n: int, names: Names) -> bool:
+    after = next(iter(_behind(lines, n, 1)), ())
     if after and len(after) <= 3 and names.exactly(" ".join(t.text for t in after)):
         return True  # "To sprinkle" over "coarse salt"
     return _measured(after) or (_starts_with_amount(after) and _known(after, names) and len(after) <= LONGEST_HEADING)
@@ -610,6 +621,7 @@ def without_number(text: str) -> str:
     >>> without_number("2. Knead."), without_number("• Rest 10 min.")
     ('Knead.', 'Rest 10 min.')
     """
+    text = BULLET.sub("", text)
     line = without_bullet(tokens(text))
     if len(line) > 2 and line[0].kind == "number" and line[1].text in ".):":
         return text[line[2].start :].strip()

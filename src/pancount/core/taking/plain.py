@@ -7,19 +7,21 @@ import re
 import tomllib
 import unicodedata
 from collections.abc import Sequence
-from functools import cache
+from functools import cache, lru_cache
 from importlib.resources import files
 
 LONGEST_READ = 600
 """Longer lines are read up to here; their text is kept whole. [characters]"""
 
+BULLET = re.compile(r"^\s*(?:\[\s*[x✓✔]?\s*\]|\(\s*[x✓✔]\s*\)|[☐☑☒✅⬜⬛▪▫■□▢❑❏➤→►▶»·•◦‣●○✓✔❍*+-]\s*(?=\S)|\\?-\s)+\s*", re.IGNORECASE)
+"""What stands before a line of a list: bullets, boxes to tick, arrows."""
 _SIGNS: tuple[tuple[re.Pattern[str], str], ...] = tuple(
     (re.compile(pattern, re.IGNORECASE), by)
     for pattern, by in (
         (r"(?<![\w/])w/o\b", "without "),
         (r"(?<![\w/])w/\s?", "with "),
         (r"\bh(?:2|₂)o\b", "water"),
-        (r"^\s*(?:\[\s*[x✓✔]?\s*\]|\(\s*[x✓✔]\s*\)|[☐☑☒✅⬜⬛▪▫■□▢❑❏➤→►▶»·•◦‣●○✓✔❍*+-]\s*(?=\S)|\\?-\s)+\s*", ""),
+        (BULLET.pattern, ""),
         (r"(?<=\S)\s{3,}(?=[\d½¼¾⅓⅔⅛]+[^%]*[^\W\d_])", "; "),
         (r"\(\s*[\d.,–-]+\s*%\s*(?:protein|eiweiß|fat|fett|i\.?\s?tr)[^)]*\)", " "),
         (r"\s*[|¦]\s*|\s*(?:\.\s?){3,}\s*|\s*…+\s*(?=[\d½¼¾])", " | "),
@@ -38,6 +40,7 @@ def _shortened() -> tuple[re.Pattern[str], dict[str, str]]:
     return re.compile(rf"(?<![\w'])(?:({always})\b\.?|({stopped})\.)(?!\w)", re.IGNORECASE), words["short"] | words["stopped"]
 
 
+@lru_cache(maxsize=2_000)  # while a page is typed, all its lines but one stay as they were
 def plain(text: str) -> str:
     """One line as it is read.
 
@@ -99,13 +102,13 @@ def _unit_of(head: str) -> str:
 def as_read(texts: Sequence[str]) -> list[str]:
     """Every line of a page as it is read, line for line; in a table pasted with tabs, grams stand before percent."""
     cells = [_cells(text) for text in texts]
-    found, units = [], [""]
+    found, units, percent = [], [""], _percent_column(cells)
     for text, row in zip(texts, cells, strict=True):
         numbers = [(n, m) for n, cell in enumerate(row) if (m := _NUMBER.match(cell))]
         if not row:
             units = [""] if not text.strip() else units
             found.append(plain(text))
-        elif numbers and (line := _row(row, numbers, units, _percent_column(cells))):
+        elif numbers and (line := _row(row, numbers, units, percent)):
             found.append(plain(line))
         elif not numbers and any(map(_unit_of, row)):
             units = list(map(_unit_of, row))

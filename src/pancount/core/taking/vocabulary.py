@@ -175,6 +175,7 @@ class Names:
         self._named: dict[tuple[str, ...], Named] = {}
         self._own = {ingredient.name: ingredient for ingredient in ingredients}
         self._behind = behind
+        self._near: dict[str, str] = {}
         # Every name of its own comes before any other name.
         for names_of in (lambda i: (i.name,), lambda i: i.names):
             for ingredient in self._own.values():
@@ -232,6 +233,13 @@ class Names:
         >>> [shipped_names().nearest(word) for word in ("suger", "slat", "cinammon", "bread", "zibrul")]
         ['sugar', 'salt', 'cinnamon', '', '']
         """
+        if len(self._near) > MOST_REMEMBERED:
+            self._near.clear()
+        if word not in self._near:
+            self._near[word] = self._nearest(word)
+        return self._near[word]
+
+    def _nearest(self, word: str) -> str:
         word = stem(word)
         if len(word) < SHORTEST_MENDED or not word.isalpha() or self.knows(word):
             return ""
@@ -257,6 +265,8 @@ class Names:
         return None
 
 
+MOST_REMEMBERED = 5_000
+"""Words of which it is remembered what they are a slip of."""
 SHORTEST_MENDED = 4
 """Letters of a word below which a slip is not looked for: too much is one letter away."""
 LONG_ENOUGH = 7
