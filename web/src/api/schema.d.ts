@@ -3008,6 +3008,11 @@ export interface components {
             options: {
                 [key: string]: string;
             };
+            /**
+             * Rare
+             * @default []
+             */
+            rare: string[];
         };
         /**
          * Reckoned

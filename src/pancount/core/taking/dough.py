@@ -147,7 +147,7 @@ class Dough:
         still_open = [key for key in SHARED if key in depends and getattr(self.habits, key) is None]
         found = [
             self.weighed(self.habits.model_copy(update=dict(zip(still_open, answers, strict=True))))
-            for answers in product(*(questions()[key].options for key in still_open))
+            for answers in product(*(questions()[key].possible for key in still_open))
         ]
         return [list(lines) for lines in zip(*map(self._to_its_digits, zip(*found, strict=True)), strict=True)] if found[0] else found
 

@@ -36,6 +36,13 @@ class Question(Frozen):
     key: str
     asks: str
     options: dict[str, str]
+    rare: tuple[str, ...] = ()
+    """Options that are held possible only once they are chosen."""
+
+    @property
+    def possible(self) -> tuple[str, ...]:
+        """What may be while nothing is chosen."""
+        return tuple(option for option in self.options if option not in self.rare)
 
 
 @cache
@@ -45,7 +52,7 @@ def questions() -> dict[str, Question]:
     found: dict[str, dict[str, Any]] = tomllib.loads(text)
     return {
         key: Question(
-            key=key, asks=q["asks"], options=q.get("options") or {name: name for name in q.get("ingredients", ())}
+            key=key, asks=q["asks"], rare=tuple(q.get("rare", ())), options=q.get("options") or {name: name for name in q.get("ingredients", ())}
         )
         for key, q in found.items()
     }

@@ -125,6 +125,8 @@ class Page:
         for n, put in put_by(read_method(steps, self.kitchen.names), open_to_it).items():
             item = self.items[n]
             item.where, item.method = (put.where or item.where), put.says  # type: ignore[assignment]
+            if put.where:
+                item.reading = replace(item.reading, states=(*item.reading.states, "by the method"))
 
     def _place_baths(self) -> None:
         """Lye is never in a dough; and what stands with it or with soda under a heading that keeps it out of the dough is the bath:

@@ -481,7 +481,7 @@ def _with(made: Makes, text: str, found: Makes) -> Makes:
     return made.model_copy(update={**new, "words": words[:300]}) if new else made
 
 
-SAYS_SO = re.compile(r"\b(?:makes|gives|yields?|makes about|ergibt|reicht für)\b[^.;!?\n]{0,60}|\bmake(?:s|d)? (?:it |them |up )?into [^.;!?\n]{1,24}|\b(?:divide|shape|form|roll|cut)\w* (?:\w+ ){0,3}into \w+ (?:equal |even |small |large |round )?(?:pieces|balls|buns|rolls|rounds|bagels|portions)|\((?:makes |teig für |für )?[^()]{0,30}\b(?:stück|stk\.?|st\.|doz\w*|pieces|rolls|buns)[^()]{0,12}\)", re.IGNORECASE)
+SAYS_SO = re.compile(r"\b(?:makes|gives|yields?|makes about|ergibt|reicht für|serves|feeds)\b[^.;!?\n]{0,60}|\bmake(?:s|d)? (?:it |them |up )?into [^.;!?\n]{1,24}|\b(?:divide|shape|form|roll|cut)\w* (?:\w+ ){0,3}into \w+ (?:equal |even |small |large |round )?(?:pieces|balls|buns|rolls|rounds|bagels|portions)|\((?:makes |teig für |für )?[^()]{0,30}\b(?:stück|stk\.?|st\.|doz\w*|pieces|rolls|buns)[^()]{0,12}\)", re.IGNORECASE)
 """What says in a sentence how many come of it."""
 DOZENS = re.compile(r"\b(?:\d+|one|two|three|half a) dozen\b", re.IGNORECASE)
 

@@ -61,7 +61,7 @@ def take_in(text: str, settled: Iterable[Settled], kitchen: Kitchen, system: Sys
         percents=dough.percents(),
         figures=dough.figures(called),
         questions=ask(dough),
-        open_lines=_open(things),
+        open_lines=(*(n for n, grouped in page.groups.items() if grouped.asked), *_open(things)),
         doubts=of_all,
         hint=page.hint,
         measured=any("system" in page.weight(item, page.habits).depends for item in page.items),
@@ -89,8 +89,8 @@ def _asks_of(grouped: Grouped | None, name: str) -> str:
     """The question for all that stands under a heading whose words do not tell where it goes."""
     if grouped is None or not grouped.asked:
         return ""
-    told = "mixed into the dough" if grouped.where == "dough" else "not mixed into the dough but put on top"
-    return f"What stands under “{name}” is taken to be {told}. Is that so?"
+    told = "into the dough" if grouped.where == "dough" else "on top, and not into the dough"
+    return f"Does what stands under “{name}” go {told}?"
 
 
 def _thing(item: Item, page: Page, wide: Band | None, odd: str) -> Thing:

@@ -154,7 +154,7 @@ class TakenIn(Frozen):
     figures: tuple[Figure, ...]
     questions: tuple[Asked, ...]
     open_lines: tuple[int, ...]
-    """Lines with something to settle, in order of what they move: those in the dough whose weight nobody knows first, then by weight,
+    """Lines with something to settle, in order of what they move: headings to place, those in the dough whose weight nobody knows first, then by weight,
     then what is kept out of it."""
     doubts: tuple[str, ...]
     """What is out of proportion in the whole: no flour, no salt."""

@@ -119,7 +119,7 @@ const g = (value: number) => withUnit(value, 'g', props.units)
       <template v-if="sold">
         <p>A single piece may be <b>{{ sold.tolerance_g === null ? 'not told by the table' : `${g(sold.tolerance_g)} light` }}</b><template v-if="sold.least_g !== null">, and none under <b>{{ g(sold.least_g) }}</b></template>. For {{ sold.says }}, aim <OpenWorking name="overweight" @open="emit('working', $event)">{{ g(sold.overweight_g) }}</OpenWorking> over: <b>{{ g(sold.aim_baked_g) }}</b> baked<template v-if="sold.on_it_g >= 0.05">, the {{ g(sold.on_it_g) }} of filling and topping on it counted</template>, <OpenWorking name="aim_raw" @open="emit('working', $event)">{{ g(sold.aim_raw_g) }}</OpenWorking> raw.</p>
         <div class="row"><button type="button" class="button" @click="aim">Pin the baked piece at {{ g(sold.aim_baked_g - sold.on_it_g) }}</button></div>
-        <p class="quiet small">{{ sold.source || 'The table has no row for such a weight.' }} Check your local rules.</p>
+        <p class="quiet small">{{ sold.source ? `${sold.source}.` : 'The table has no row for such a weight.' }} Check your local rules.</p>
       </template>
       <p v-else class="quiet small">Type the weight on the label to see how far a piece may stray, and what to divide at.</p>
     </fieldset>

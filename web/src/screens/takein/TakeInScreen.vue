@@ -56,10 +56,10 @@ const isEmpty = computed(() => !text.value.trim())
 const taken = computed(() => (isEmpty.value ? null : taking.reading.answer.value))
 const rows = computed(() => (taken.value ? rowsOf(taken.value) : []))
 const groups = computed(() => {
-  const heads = (taken.value?.lines ?? []).filter((line) => line.kind === 'heading' && line.where)
-  const found: { name: string; rows: Row[]; head: TakenLine | undefined }[] = []
+  const heads = (taken.value?.lines ?? []).map((line, number) => ({ line, number })).filter(({ line }) => line.kind === 'heading' && line.where)
+  const found: { name: string; rows: Row[]; head: { line: TakenLine; number: number } | undefined }[] = []
   for (const row of rows.value) {
-    if (found.at(-1)?.name !== row.line.group) found.push({ name: row.line.group, rows: [], head: heads.find((line) => line.group === row.line.group) })
+    if (found.at(-1)?.name !== row.line.group) found.push({ name: row.line.group, rows: [], head: heads.find(({ line }) => line.group === row.line.group) })
     found.at(-1)?.rows.push(row)
   }
   return found
@@ -88,7 +88,7 @@ const lookedLine = computed(() => taken.value?.lines[at.value])
 const KIND_WORDS = { blank: '', title: 'the title', yield: 'what it makes', heading: 'a heading', ingredient: 'an ingredient', step: 'a step', note: 'a note' } as const
 function look(line: number): void {
   at.value = line
-  void nextTick(() => document.querySelector('.thing.looked')?.scrollIntoView({ block: 'nearest' }))
+  void nextTick(() => document.querySelector('.lines .looked')?.scrollIntoView({ block: 'nearest' }))
 }
 function show(line: number): void {
   look(line)
@@ -133,7 +133,7 @@ watch(
 )
 const openQuestions = computed(() => questions.value.filter((q) => !q.answer).length)
 const stillOpen = computed(() => {
-  const lines = taken.value?.open_lines.length ?? 0
+  const lines = (taken.value?.lines ?? []).filter((line) => line.things.some((thing) => thing.asks)).length
   const heads = (taken.value?.lines ?? []).filter((line) => line.kind === 'heading' && line.asks).length
   const said = [heads ? `${heads} ${heads === 1 ? 'heading' : 'headings'} to place` : '', lines ? `${lines} ${lines === 1 ? 'line' : 'lines'} to settle` : '', openQuestions.value ? `${openQuestions.value} ${openQuestions.value === 1 ? 'question' : 'questions'} open: until answered, the range holds every answer` : '']
   if (disagreements.value.length) said.push(`${disagreements.value.length} given twice and not the same`)
@@ -303,14 +303,14 @@ useKeys({
           <div v-else class="lines">
             <template v-for="(group, g) in groups" :key="g">
               <h3 v-if="group.name">{{ group.name }}</h3>
-              <div v-if="group.head" class="group-ask" :class="{ open: group.head.asks }">
-                <p v-if="group.head.asks">{{ group.head.asks }}</p>
+              <div v-if="group.head" class="group-ask" :class="{ open: group.head.line.asks, looked: group.head.number === at }">
+                <p v-if="group.head.line.asks">{{ group.head.line.asks }}</p>
                 <label class="quiet">All of it goes
-                  <select class="field" :value="group.head.where" :aria-label="`Where all under ${group.name} goes`" @change="settleGroup(group.head, ($event.target as HTMLSelectElement).value)">
+                  <select class="field" :value="group.head.line.where" :aria-label="`Where all under ${group.name} goes`" @change="settleGroup(group.head.line, ($event.target as HTMLSelectElement).value)">
                     <option v-for="where in WHERE" :key="where.value" :value="where.value">{{ where.label }}</option>
                   </select>
                 </label>
-                <button v-if="group.head.asks" type="button" class="button right" @click="settleGroup(group.head, group.head.where ?? 'dough')">That is right</button>
+                <button v-if="group.head.line.asks" type="button" class="button right" @click="settleGroup(group.head.line, group.head.line.where ?? 'dough')">That is right</button>
               </div>
               <ul>
                 <TakenThing
@@ -379,6 +379,7 @@ useKeys({
 .lines { overflow: auto; min-height: 0; margin: 0 -14px; padding: 0 14px }
 .stale .lines { transition: opacity .15s .4s; opacity: .6 }
 .group-ask { display: flex; flex-wrap: wrap; align-items: center; gap: 8px; padding: 4px 0; font-size: .92rem }
+.group-ask.looked { background: var(--crust-soft) }
 .group-ask.open { color: var(--crust) }
 .group-ask p { flex: 1 1 240px; margin: 0 }
 .group-ask .field { min-height: 34px }
