@@ -93,11 +93,12 @@ def _is_list(line: Line, names: Names) -> bool:
     return sum(names.find([t.word for t in line[end : end + NEAR]]) is not None for end in asked) > 1
 
 
-def without_all(line: Line) -> Line:
+def without_all(line: Line, names: Names) -> Line:
     """The line without the stage that it puts in whole before anything else: "all the poolish, 350 g flour"."""
     end = next((n for n, t in enumerate(line) if t.text in ",;"), 0)
     said = next((n for n, t in enumerate(line[:end]) if t.word not in vocabulary().grammar["all"]), end)
-    return line[end + 1 :] if said < end and is_part(line[:end], said) else line
+    told = said > 0 or not names.find([t.word for t in line[:end]])  # "yeast, 7 g" is no stage
+    return line[end + 1 :] if told and said < end and is_part(line[:end], said) else line
 
 
 def is_part(line: Line, begin: int) -> bool:

@@ -65,7 +65,7 @@ def read_line(text: str, names: Names) -> Reading | None:
         return None
     line = _listed(line)
     headed = label(line, names)
-    reading = _read(without_all(line[len(headed) :]), names)
+    reading = _read(without_all(line[len(headed) :], names), names)
     if headed and reading.named is None and (whole := _read(line, names)).named:
         return whole  # "Starter: 100 g, bubbly"
     return reading

@@ -8,11 +8,13 @@ from typing import Literal
 
 from pancount.core.base import Frozen, Words
 from pancount.core.formula import Role
+from pancount.core.measures import measures
 from pancount.core.pan import Pan, RectanglePan, RoundPan, SquarePan
 from pancount.core.stages import BEFORE, kinds
 from pancount.core.taking.amounts import Line, amount, measure, past_about, quantity
 from pancount.core.taking.headings import group, is_part, is_time, label, without_all, without_bullet
 from pancount.core.taking.parting import NEAR, spoken
+from pancount.core.taking.placed import amount_behind
 from pancount.core.taking.plain import BULLET, as_read
 from pancount.core.taking.tokens import tokens
 from pancount.core.taking.vocabulary import Names, vocabulary
@@ -76,6 +78,7 @@ def _classified(texts: Sequence[str], lines: Sequence[Line], names: Names) -> li
     begins = headings.index("ingredients") if "ingredients" in headings else 0
     if any(_measured(line) and _known(line, names) for line in lines[:begins]):
         begins = 0  # what is measured above it is no talk
+    ends = headings.index("method") if "method" in headings and "ingredients" in headings[: headings.index("method")] else 0
     titled = _title_at(texts, lines, headings, names)
     for n, (raw, line) in enumerate(zip(texts, lines, strict=True)):
         if not line:
@@ -114,6 +117,8 @@ def _classified(texts: Sequence[str], lines: Sequence[Line], names: Names) -> li
             again = "" if headed else _stage_above(line, under, found, names)
             puts_in = (again and _means_all(line)) or _all_of_numbers(line) or bool(stated(line))
             kind = "note" if puts_in else _kind(raw, line, headed, names, found)
+            if kind == "step" and n < ends and line[0].kind == "number" and names.find(spoken(line[2 : 2 + NEAR])):
+                kind = "ingredient"  # "7. Rosemary and flaky salt" in a list that is numbered too
             at_label = group(headed) if headed else None
             where = at_label[:2] if at_label else (under, apart)
             found.append(Written(raw, kind, *where, again) if kind == "ingredient" else Written(raw, kind))
@@ -195,7 +200,8 @@ def _may_head(raw: str, line: Line, lines: Sequence[Line], n: int, names: Names)
     whole = known[2] - known[1] == words
     made_of = known[0].ingredient is not None and known[0].ingredient.role in (Role.INCLUSION, Role.MASH)
     before = any(_measured(one) for one in lines[:n])
-    return whole and made_of and before and measured >= 2 and raw[:1].isupper()
+    apart = not lines[n - 1] and known[0].ingredient is not None and known[0].ingredient.role not in (Role.SALT, Role.LEAVEN, Role.FLOUR)
+    return whole and (made_of or apart) and before and measured >= 2 and raw[:1].isupper()
 
 
 def _starts_purpose(line: Line) -> bool:
@@ -401,6 +407,8 @@ def _tells_facts(line: Line) -> bool:
     return any(is_time(line, at) or (quantity(line, at) and vocabulary().heat.match(line, at + 1)) for at in range(len(line)))
 
 
+MOST_NAMED = 6
+"""Words of a line that is taken for an ingredient for the weight at its end."""
 MOST_COUNTED = 4
 """Words behind a bare count among which its ingredient is looked for: "3 large ripe bananas"."""
 
@@ -425,7 +433,7 @@ def _kind(raw: str, line: Line, headed: Line, names: Names, before: Sequence[Wri
     if headed and not _known(line, names) and _says_pans(line):
         return "note"  # "Tins: 2 × GN 1/1"
     if headed:
-        return "ingredient" if _starts_with_amount(without_all(line[len(headed) :])) or not raw.rstrip().endswith(".") else "step"
+        return "ingredient" if _starts_with_amount(without_all(line[len(headed) :], names)) or not raw.rstrip().endswith(".") else "step"
     if _tells_facts(line) and not names.find(spoken(line)):
         return "step"  # "bulk 5 h with 4 folds", "170 C 15 min"
     front = amount(line, 0)
@@ -433,6 +441,9 @@ def _kind(raw: str, line: Line, headed: Line, names: Names, before: Sequence[Wri
         return "ingredient" if words <= LONGEST_INGREDIENT or front[0].parts[0].measure else "note"
     if front:
         return "note"  # "40 times and 2 bowls" count no ingredient
+    behind = amount_behind(line)[0] if words <= MOST_NAMED else None
+    if behind and measures()[behind.parts[0].measure or "each"].kind == "weight" and not raw.rstrip().endswith("."):
+        return "ingredient"  # "Knot mix 1000 g"
     told = _told_amount(line)
     if told and names.find(spoken(line[told : told + NEAR])):
         return "ingredient"  # "and about a cup of warm water"
@@ -441,6 +452,8 @@ def _kind(raw: str, line: Line, headed: Line, names: Names, before: Sequence[Wri
     if last == "step":
         return "step"
     verb = vocabulary().verbs.match(line, 0)
+    if verb and vocabulary().states.match(line, 0) and names.starting([t.word for t in line], verb[1]):
+        verb = None  # "warm water, just under a pint"
     known = _known(line, names)
     if verb and words >= 3 and not (known and words <= 4 and not raw.rstrip().endswith(".")):
         return "step"

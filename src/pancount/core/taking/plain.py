@@ -22,12 +22,15 @@ _SIGNS: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"(?<![\w/])w/\s?", "with "),
         (r"\bh(?:2|₂)o\b", "water"),
         (BULLET.pattern, ""),
+        (r"^\s*\d{1,2}[.)]\s+(?=[\d½¼¾⅓⅔⅛])", ""),
         (r"(?<=\S)\s{3,}(?=[\d½¼¾⅓⅔⅛]+[^%]*[^\W\d_])", "; "),
         (r"\(\s*[\d.,–-]+\s*%\s*(?:protein|eiweiß|fat|fett|i\.?\s?tr)[^)]*\)", " "),
         (r"\s*[|¦]\s*|\s*(?:\.\s?){3,}\s*|\s*…+\s*(?=[\d½¼¾])", " | "),
     )
 )
 """Signs, and what they are read as: a line's bullets and boxes, two columns side by side, the dots that lead to a number."""
+_WARM = re.compile(r"\(\s*(?:[5-9]|\d{2,3})\s*[CF]\s*\)")
+"""How warm something is, in brackets: "water (18 C)" are no 18 cups."""
 _COLUMNS = re.compile(r"\t+|\s{3,}")
 _SLASHED = re.compile(r"\s/\s")
 
@@ -53,6 +56,7 @@ def plain(text: str) -> str:
     text = _without_pictures(text)
     for pattern, by in _SIGNS:
         text = pattern.sub(by, text)
+    text = _WARM.sub(" ", text)
     shortened, words = _shortened()
     return shortened.sub(lambda found: words[found[0].rstrip(".").lower()], text).strip()
 
@@ -102,16 +106,17 @@ def _unit_of(head: str) -> str:
 def as_read(texts: Sequence[str]) -> list[str]:
     """Every line of a page as it is read, line for line; in a table pasted with tabs, grams stand before percent."""
     cells = [_cells(text) for text in texts]
-    found, units, percent = [], [""], _percent_column(cells)
+    found, units, percent, total = [], [""], _percent_column(cells), -1
     for text, row in zip(texts, cells, strict=True):
         numbers = [(n, m) for n, cell in enumerate(row) if (m := _NUMBER.match(cell))]
         if not row:
             units = [""] if not text.strip() else units
             found.append(plain(text))
-        elif numbers and (line := _row(row, numbers, units, percent)):
+        elif numbers and (line := _row(row, [one for one in numbers if total < 0 or one[0] == total], units, percent)):
             found.append(plain(line))
         elif not numbers and any(map(_unit_of, row)):
             units = list(map(_unit_of, row))
+            total = next((n for n, head in enumerate(row) if units[n] and re.search(r"total|gesamt|sum", head, re.IGNORECASE)), -1)
             found.append("")  # the table's head
         else:
             found.append(plain(text))
@@ -124,6 +129,8 @@ def _cells(text: str) -> list[str]:
     cells = [cell.strip() for cell in _COLUMNS.split(text)]
     if "\t" in text:
         return [cell.strip() for cell in text.split("\t")]
+    if len(by_comma := text.split(",")) > 2 and ", " not in text and (any(map(_NUMBER.match, by_comma[1:])) or any(map(_unit_of, by_comma[1:]))):
+        return [cell.strip() for cell in by_comma]
     if len(cells) > 1 and all(len(cell) <= 12 and _unit_of(cell) for cell in cells):
         return cells  # the head of a table
     gapped = len(cells) > 1 and not _NUMBER.match(cells[0]) and not cells[0][:1].isdigit() and any(map(_NUMBER.match, cells[1:]))
