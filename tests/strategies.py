@@ -127,6 +127,8 @@ def _sloping(model: type, top: tuple[str, ...], **fixed: st.SearchStrategy) -> s
         measures = {name: draw(sizes) for name in top}
         share = draw(slope)
         measures |= {f"base_{name}": size * share for name, size in measures.items()}
+        if "corner_cm" in model.model_fields:
+            measures["corner_cm"] = draw(st.none() | st.floats(0.05, 0.49).map(lambda part: max(0.1, part * min(measures.values()))))
         pan = model(depth_cm=draw(deep), **measures, **{name: draw(value) for name, value in fixed.items()})
         return pan.model_copy(update={"brim_ml": draw(st.none() | st.floats(0.8, 1.2).map(lambda s: s * volume_ml(pan)))})
 

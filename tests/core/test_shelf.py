@@ -1,5 +1,7 @@
 """Pans of every shape: what they hold, what they promise, and what stands in for them."""
 
+from math import pi
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -22,6 +24,7 @@ from pancount.core.pan import (
     SheetPan,
     SquarePan,
     Stone,
+    area_cm2,
     inside_cm2,
     level_cm,
     measured_ml,
@@ -249,3 +252,24 @@ def test_fills_of_every_kind_fill_the_pan(rolls):
 def test_thickness_factor():
     """1 oz/in² is 4.394 g/cm²."""
     assert FILL_UNITS["oz/in²"][1] == pytest.approx(4.394, abs=5e-4)
+
+
+def test_a_cup_tray_is_offered_inside_its_own_band():
+    """Twelve cups at their usual fill stand above the rim when doubled, as they should: a tray like them is offered, and no warning made."""
+    tray = CupTray(name="Twelve", cups=12, diameter_cm=7, base_diameter_cm=5, depth_cm=3.2)
+    six = CupTray(name="Six", cups=6, diameter_cm=9, base_diameter_cm=7, depth_cm=4)
+    dough_g = fill_rule("cups").usual * pan_size(tray, fill_rule("cups"))
+    inside = in_pan(tray, dough_g, fill_rule("cups"), tray)
+    assert inside.depths.doubled_cm > tray.depth_cm
+    assert not inside.past_rim
+    found = stand_ins(Wanted(dough_g=dough_g, fill_kind="cups", pan=tray), [(1, ShelfPan(pan=six, owned=2))])
+    assert [one.in_pan.pan.name for one in found][:1] == ["Six"]
+
+
+def test_round_corners_take_from_area_and_volume():
+    """Four quarter discs in place of four squares, at every depth; and no more than half of the short side."""
+    sharp, round_ = (RectanglePan(length_cm=30, width_cm=20, depth_cm=5, corner_cm=r) for r in (None, 4))
+    assert area_cm2(sharp) - area_cm2(round_) == pytest.approx((4 - pi) * 16)
+    assert volume_ml(sharp) - volume_ml(round_) == pytest.approx(5 * (4 - pi) * 16)
+    with pytest.raises(ValidationError, match="half of the shortest side"):
+        RectanglePan(length_cm=30, width_cm=20, depth_cm=5, corner_cm=10.1)
