@@ -11,12 +11,15 @@ from hypothesis import given
 from hypothesis import strategies as st
 from scipy.integrate import quad
 
-from pancount.core.beside import Lots, on_each_g
+from pancount.core.beside import Lots, Made, as_written, on_each_g
 from pancount.core.count import fill_rule, pan_size
+from pancount.core.formula import BesideKind
+from pancount.core.kit import Kit
 from pancount.core.measures import System, measures
 from pancount.core.pan import CupTray, LiddedTin, LoafTin, RectanglePan, volume_ml
 from pancount.core.panned import depths, past_rim
 from pancount.core.pantry import Pantry, pantry
+from pancount.core.reckon import reckon
 from pancount.core.selling import sold
 from pancount.core.shaping import Shaping, baked_across_cm, shape
 from pancount.core.shelf import common_pans, measure
@@ -24,6 +27,7 @@ from pancount.core.small import dilute
 from pancount.core.swaps import swap_book, swaps_of, water_words
 from pancount.core.tables import fills, rows
 from pancount.core.taking.facts import GAS_MARK_C, celsius
+from pancount.demo.weir_house import OTHERS
 
 SHELF = Pantry(pantry())
 REFERENCE = list(csv.DictReader(Path(__file__).with_name("fdc_reference.csv").read_text(encoding="utf-8").splitlines()))
@@ -239,7 +243,16 @@ class TestSurfaces:
         """The same dough in twice as many pieces."""
         few, many = Lots(10, 100, None, 0, False).surface_cm2(), Lots(20, 50, None, 0, False).surface_cm2()
         assert many / few == pytest.approx(2 ** (1 / 3))
-        assert on_each_g.__doc__
+
+    def test_what_stays_on_a_piece(self):
+        """168 g of filling for the dough as written are shared by its pieces, whatever number of them is made; topping goes by the
+        surface that each piece shows, so that a piece of twice the weight carries 2^(2/3) of it."""
+        rolls = next(formula for formula, _ in OTHERS if formula.name == "Squash rolls")
+        written = as_written(rolls, reckon(rolls))
+        assert on_each_g(rolls, written, Made(0.5, (Lots(8, 68, None, 0, False),)), Kit()) == pytest.approx(168 / written.pieces)
+        topped = rolls.model_copy(update={"beside": (rolls.beside[0].model_copy(update={"kind": BesideKind.TOPPING}),)})
+        small, large = (on_each_g(topped, written, Made(0.5, (Lots(8, g, None, 0, False),)), Kit()) for g in (68, 136))
+        assert large / small == pytest.approx(2 ** (2 / 3))
 
 
 NAMED = {

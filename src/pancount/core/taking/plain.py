@@ -10,8 +10,7 @@ from collections.abc import Sequence
 from functools import cache, lru_cache
 from importlib.resources import files
 
-LONGEST_READ = 600
-"""Longer lines are read up to here; their text is kept whole. [characters]"""
+from pancount.core.taking.tokens import LONGEST_LINE
 
 BULLET = re.compile(r"^\s*(?:\[\s*[x✓✔]?\s*\]|\(\s*[x✓✔]\s*\)|[☐☑☒✅⬜⬛▪▫■□▢❑❏➤→►▶»·•◦‣●○✓✔❍*+-]\s*(?=\S)|\\?-\s)+\s*", re.IGNORECASE)
 """What stands before a line of a list: bullets, boxes to tick, arrows."""
@@ -50,7 +49,7 @@ def plain(text: str) -> str:
     >>> plain("[x] 1/3 c. br. sug., pkd. w/ H2O")
     '1/3 c. brown sugar, packed with water'
     """
-    text = text[:LONGEST_READ].replace("\t", "   ")
+    text = text[:LONGEST_LINE].replace("\t", "   ")
     if len(_SLASHED.findall(text)) > 1:
         text = _SLASHED.sub("; ", text)  # "flour 3 c / milk 1 c / salt 1 t"
     text = _without_pictures(text)
@@ -125,7 +124,7 @@ def as_read(texts: Sequence[str]) -> list[str]:
 
 def _cells(text: str) -> list[str]:
     """The cells of a row, parted by tabs or by wide gaps behind a name; none for a line of prose or a bare list."""
-    text = text.strip()[:LONGEST_READ]
+    text = text.strip()[:LONGEST_LINE]
     cells = [cell.strip() for cell in _COLUMNS.split(text)]
     if "\t" in text:
         return [cell.strip() for cell in text.split("\t")]

@@ -24,7 +24,7 @@ const freeable = computed(() =>
 
 <template>
   <section class="tray contents" aria-labelledby="contents-head">
-    <div class="tray-head"><h2 id="contents-head">What is in it</h2><span class="quiet">by weight, toppings too; water as baking leaves it</span></div>
+    <div class="tray-head"><h2 id="contents-head">What is in it</h2><span class="quiet">by weight, water as baked</span></div>
     <template v-if="contents">
       <p class="list"><span v-for="(item, i) in contents.ingredients" :key="item.name" :title="`${shown(item.percent, 'percent', units, 3)} % of all that goes in`">{{ i ? ', ' : '' }}{{ item.name }}</span></p>
       <p v-if="contents.contains.length"><b>Contains</b> <span v-for="(one, i) in contents.contains" :key="one.allergen">{{ i ? ', ' : '' }}<b class="allergen">{{ one.allergen }}</b> <small class="quiet">{{ one.names.join(', ') }}</small></span></p>
