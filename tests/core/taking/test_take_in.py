@@ -334,7 +334,7 @@ class TestFormula:
             "Wash": ["Egg yolk", "Whole milk"],
         }
         flour = formula.stages[1].lines[0]
-        assert (flour.weight_g, flour.written, flour.band.high_g) == (600, "4 cups bread flour", 697)
+        assert (flour.weight_g, flour.written, flour.band.high_g) == (600, "4 cups bread flour", 698)
         assert formula.stages[0].lines[0].band is None  # 25 g is weighed
         assert formula.stages[1].lines[3].note == "softened"
         assert [s.text for s in formula.steps] == ["Wake the yeast at 43 °C, 5–10 min.", "Bake 190 °C / 320 °F, 18–20 min."]

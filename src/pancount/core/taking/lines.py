@@ -15,6 +15,7 @@ from pancount.core.taking.parting import NEAR, lent_by, split_extra, split_measu
 from pancount.core.taking.placed import amount_behind, of_whole, with_double, with_less
 from pancount.core.taking.plain import plain, sentences
 from pancount.core.taking.tokens import Token, tokens, written
+from pancount.core.taking.unsure import is_unknown, mended, partly_known
 from pancount.core.taking.vocabulary import Named, Names, vocabulary
 
 
@@ -143,7 +144,7 @@ def _read(line: Line, names: Names, before: Named | None = None, left: int = MOS
     else:
         main, following = split_extra(line, names, in_a_row=True)
         asked, main = amount_behind(main)
-    if following and asked is None and not names.find(spoken(main)) and not any(_unknown(t, names) for t in main):
+    if following and asked is None and not names.find(spoken(main)) and not any(is_unknown(t, names) for t in main):
         main, following = following, None  # "if you like, some milk"
         asked, main = (front[0], main[front[1] :]) if (front := amount(main, 0)) else amount_behind(main)
     first, others = split_or(main)
@@ -263,7 +264,7 @@ def _name(line: Line, asked: Amount | None, names: Names, before: Named | None) 
     """Find the ingredient in the words, the first segment first; what is left over says its state."""
     segments = _segments(line)
     found: Named | None = None
-    where = at = -1
+    where = -1
     unsure = ""
     for n, segment in enumerate(segments):
         if whole := _turned(segments, n, 0, len(segment), names):
@@ -281,14 +282,13 @@ def _name(line: Line, asked: Amount | None, names: Names, before: Named | None) 
             found, used = longer
             segments = [s for m, s in enumerate(segments) if m != used]
         segments[n] = [*segment[:begin], *segment[end:]]
-        where, at = n, begin
+        where = n
         break
-    mended = _mended(segments, found, where, names)
-    if mended:
-        found, segments[0], unsure = mended
+    if where <= 0 and segments and (better := mended(segments[0], found, names)):
+        found, segments[0], unsure = better
     said = [_words(segment) for segment in segments]
-    if found and not unsure:
-        unsure = _partly(said, where, at, found)
+    if found and not unsure and where >= 0:
+        unsure = partly_known(said[0].rest if where else (), said[where].rest, found)
     for segment, words in zip(segments[1:], said[1:], strict=True):
         if not (words.apart or vocabulary().states.match(segment, 0)) and (beside := vocabulary().apart.match(segment, 0)) and beside[1] == len(segment):
             words.apart, words.rest, words.runs = beside[0], [], []  # "olive oil (tins)"
@@ -312,49 +312,6 @@ def _name(line: Line, asked: Amount | None, names: Names, before: Named | None) 
         apart=_first(w.apart for w in said),
         unsure=unsure,
     )
-
-
-def _unknown(token: Token, names: Names) -> bool:
-    return token.kind == "word" and not names.knows(token.word) and token.word not in vocabulary().known
-
-
-def _mended(segments: list[list[Token]], found: Named | None, where: int, names: Names) -> tuple[Named, list[Token], str] | None:
-    """A name found once slips of the pen are mended in the first words, where that is more than was found; with what is left of the
-    words, and what was mended."""
-    first = segments[0] if segments else []
-    slips = {n: near for n, t in enumerate(first) if _unknown(t, names) and (near := names.nearest(t.word))}
-    if not slips or where > 0:
-        return None
-    known = "" if found is None or found.ingredient is None else found.ingredient.name
-    words = [slips.get(n, t.word) for n, t in enumerate(first)]
-    if known or found is not None:  # what was found is gone from the words: the mended word must make a longer name with it
-        for n, near in slips.items():
-            base = known.split(",")[0].split()[-1:] if known else [found.question.split("_")[-1]] if found else []
-            whole = names.exactly(" ".join([near, *base]))
-            if whole is not None and whole != found:
-                return whole, [t for m, t in enumerate(first) if m != n], _slip(first[n].text, near, whole)
-        return None
-    match = names.find(words)
-    if match is None or not any(match[1] <= n < match[2] for n in slips):
-        return None
-    named, begin, end = match
-    mended = next(n for n in slips if begin <= n < end)
-    return named, [*first[:begin], *first[end:]], _slip(first[mended].text, slips[mended], named)
-
-
-def _slip(text: str, near: str, named: Named) -> str:
-    name = named.ingredient.name if named.ingredient else named.question.replace("_", " ")
-    return f"“{text}” is read as {near}, so this is taken for {name[:1].lower()}{name[1:]}. Say if it is something else."
-
-
-def _partly(said: list[_Words], where: int, at: int, named: Named) -> str:
-    """A sentence where words right beside the name are known to nobody, or where the name stands only behind words that are not."""
-    name = named.ingredient.name if named.ingredient else named.question.replace("_", " ")
-    taken = f"taken for {name[:1].lower()}{name[1:]}. Say if it is something else."
-    if where > 0 and said and said[0].rest:
-        return f"“{written(said[0].rest)}” is not known; by what is said of it, it is {taken}"
-    beside = [t for t in said[where].rest if t.kind == "word" and len(t.word) > 2] if 0 <= where < len(said) else []
-    return f"“{written(beside)}” is not known, so this is {taken}" if beside else ""
 
 
 def _measure_behind(asked: Amount, leftover: list[str]) -> tuple[Amount, list[str]]:

@@ -12,9 +12,10 @@ from pancount.core.reckon import flour_share, reckon
 from pancount.core.stages import kinds_named
 from pancount.core.taking.amounts import amount
 from pancount.core.taking.facts import Fact
-from pancount.core.taking.pages import Makes, without_number
+from pancount.core.taking.pages import without_number
 from pancount.core.taking.taken import TakenIn, TakenLine, Thing, Where
 from pancount.core.taking.tokens import tokens
+from pancount.core.taking.yields import Makes
 
 BESIDE: dict[Where, tuple[str, BesideKind]] = {
     "wash": ("Wash", BesideKind.WASH),

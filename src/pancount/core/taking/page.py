@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
-from math import floor, log10
+from math import ceil, floor, log10
 from typing import NamedTuple
 
 from pancount.core.base import Band
@@ -224,6 +224,8 @@ def _of(habits: Habits, keys: Iterable[str]) -> Answers:
     return tuple(getattr(habits, key) for key in sorted(keys))
 
 
+EXACT = 1e-6
+"""What is a whole number but for floating point is one."""
 MOST_DIGITS = 2
 """Behind the point, of a weight in grams."""
 
@@ -235,8 +237,10 @@ def digits_of(band: Band) -> int:
 
 
 def to_digits(band: Band, digits: int) -> Band:
-    """A band to so many digits behind the point."""
-    return Band.of(round(band.low_g, digits), round(band.usual_g, digits), round(band.high_g, digits))
+    """A band to so many digits behind the point, its ends rounded outward: a coarser band holds the finer one."""
+    tens = 10.0**digits
+    low, high = floor(band.low_g * tens + EXACT) / tens, ceil(band.high_g * tens - EXACT) / tens
+    return Band.of(low, round(band.usual_g, digits), high)
 
 
 def _rounded(weight: Weight) -> Weight:

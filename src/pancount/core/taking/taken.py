@@ -8,7 +8,8 @@ from pancount.core.base import PLAIN, Band, Brief, Frozen, Name, SomeGrams
 from pancount.core.formula import Role
 from pancount.core.measures import System
 from pancount.core.taking.facts import Fact
-from pancount.core.taking.pages import Kind, Makes
+from pancount.core.taking.pages import Kind
+from pancount.core.taking.yields import Makes
 
 LONGEST_TEXT = 60_000
 """A 200-line recipe with a long method is a fifth of this. [characters]"""

@@ -145,7 +145,7 @@ const askFirst = () =>
     <div class="holds">
       <label v-for="[key, label] in HOLDS" :key="key" class="label">{{ label }}<NumberField class="box" :value="holds(key)" kind="percent" :units="units" :label="`${label} in 100 g`" :wrong="wrong(`/composition/${key}`)" @change="setHolds(key, $event)" /></label>
     </div>
-    <p class="quiet"><template v-if="draft.composition">They come to {{ plain(sum, 3) }} g; the rest is ash{{ sum < 90 ? ', alcohol or what nobody said' : '' }}. Salt is sodium × 2.5. </template>Source: {{ draft.source || 'not said' }}.</p>
+    <p class="quiet"><template v-if="draft.composition">They come to {{ plain(sum, 3) }} g; the rest is ash{{ sum < 90 ? ', alcohol or what nobody said' : '' }}. Salt is sodium × 2.5, without what soda brings. </template>Source: {{ draft.source || 'not said' }}.</p>
 
     <h3>A measure weighs</h3>
     <div class="scroll">

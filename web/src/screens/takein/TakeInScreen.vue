@@ -393,7 +393,7 @@ ul { list-style: none; margin: 0; padding: 0 }
 .line-kind .field { min-height: 34px }
 .below { display: grid; gap: 14px; grid-template-columns: minmax(280px, 372px) minmax(0, 1fr); margin-top: 14px; align-items: start }
 .asking { display: grid; gap: 10px }
-.asking .said { display: flex; align-items: center; gap: 12px; justify-content: space-between; min-height: 48px; padding-block: 4px }
+.asking .said { display: flex; flex-wrap: wrap; align-items: center; gap: 12px; justify-content: space-between; min-height: 48px; padding-block: 4px }
 .cards { display: grid; gap: 14px; grid-template-columns: repeat(auto-fill, minmax(min(272px, 100%), 1fr)) }
 @media (max-width: 860px) {
   .trays, .trays.empty, .below { grid-template-columns: minmax(0, 1fr) }
