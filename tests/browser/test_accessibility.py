@@ -87,7 +87,7 @@ def test_nothing_serious_while_taking_in(browser: Browser, address: str, scheme)
     page = context.new_page()
     page.goto("/take-in")
     text = page.get_by_role("textbox", name="The recipe as it is written")
-    text.fill("Rolls (makes 12)\n3 cups (300 g) bread flour or zibrul\n2 tsp salt\na glug of oil\n2 cups zibrul\n1 egg, for brushing\nBake at 180 °C / 320 °F.")
+    text.fill("Rolls (makes 12)\n3 cups (300 g) bread flour or zibrul\n2 tsp salt\na glug of oil\n2 cups zibrul\n1 egg, for brushing\n\nMystery part\n30 g suger\n\nfor dipping\n1 l water\n40 g caustic soda\n\nBake at 180 °C / 320 °F.")
     page.get_by_role("radiogroup", name="Which salt?").wait_for()
     assert serious(page) == []
     page.get_by_role("button", name="Olive oil, ").or_(page.get_by_role("button", name="Sunflower oil, ")).click()
