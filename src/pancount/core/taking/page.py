@@ -131,11 +131,14 @@ class Page:
     def _place_baths(self) -> None:
         """Lye is never in a dough; and what stands with it or with soda under a heading that keeps it out of the dough is the bath:
         "for dipping"."""
+        beside: dict[tuple[int, str], set[str]] = {}
+        for item in self.items:
+            if item.where != "dough":
+                beside.setdefault((self.heads[item.line], item.group), set()).add(key_of(item.reading.named))
         for item in self.items:
             if item.said and item.said.where:
                 continue
-            beside = [one for one in self.items if self.heads[one.line] == self.heads[item.line] and one.group == item.group]
-            names = {key_of(one.reading.named) for one in beside if one.where != "dough"}
+            names = beside.get((self.heads[item.line], item.group), set())
             watered = "Water" in names and names & {"Lye", "Baking soda"}
             key = key_of(item.reading.named)
             if key == "Lye" or (watered and key in IN_BATHS and item.where == "topping" and item.group and item.reading.amount):

@@ -4,6 +4,7 @@ import re
 import unicodedata
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Literal
 
 LONGEST_LINE = 600
@@ -65,7 +66,11 @@ def tokens(line: str) -> list[Token]:
     >>> [(t.kind, t.word) for t in tokens("1½ cups all-purpose")]
     [('number', '1'), ('fraction', '½'), ('word', 'cups'), ('word', 'all'), ('word', 'purpose')]
     """
-    line = line[:LONGEST_LINE]
+    return list(_tokens(line[:LONGEST_LINE]))
+
+
+@lru_cache(maxsize=4_000)  # a line is looked at from several sides, and while a page is typed all its lines but one stay
+def _tokens(line: str) -> tuple[Token, ...]:
     found: list[Token] = []
     for match in _TOKEN.finditer(line):
         text, (start, end) = match[0], match.span()
@@ -88,7 +93,7 @@ def tokens(line: str) -> list[Token]:
         if between_letters and line[end : end + 1].isalpha():
             continue
         found.append(Token(kind, text, fold(text), value or 0.0, other, start, end))
-    return found
+    return tuple(found)
 
 
 def written(line: Sequence[Token]) -> str:
