@@ -1,7 +1,8 @@
 """Whole recipes in strangers' hands, each set with the share of its things that must be read right and may be wrong in silence.
 
 First readings, before anything was done about them: seen 59 % right and 16 % silently wrong of 281 things; held_back 55 and 28 %
-of 135; later 69 and 1 % of 94; blind 68 and 5.5 % of 128; last 66 and 4.3 % of 92. The shares below are what is reached now.
+of 135; later 69 and 1 % of 94; blind 68 and 5.5 % of 128; last 66 and 4.3 % of 92; fresh 85
+and 4.3 % of 93. Each set was written before anything was done about it, and in this order. The shares below are what is reached now.
 """
 
 import pytest
@@ -18,7 +19,7 @@ KITCHEN = Kitchen()
 
 @pytest.mark.parametrize(
     ("file", "right", "wrong"),
-    [("seen.txt", 0.98, 0.005), ("held_back.txt", 0.95, 0.01), ("later.txt", 0.95, 0.01), ("blind.txt", 0.88, 0.01), ("last.txt", 0.88, 0.01)],
+    [("seen.txt", 0.98, 0.005), ("held_back.txt", 0.95, 0.01), ("later.txt", 0.95, 0.01), ("blind.txt", 0.88, 0.01), ("last.txt", 0.88, 0.01), ("fresh.txt", 0.95, 0.01)],
 )
 def test_the_share_that_is_read_right(file, right, wrong):
     """And the share that is wrong and not asked about, which matters more."""

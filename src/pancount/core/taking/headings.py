@@ -74,7 +74,9 @@ def label(line: Line, names: Names) -> Line:
     if not at or at + 1 == len(line):
         return ()
     head, leading = line[:at], vocabulary().grammar["leading"]
-    told = any(vocabulary().purposes.match(head, n) for n in range(len(head)))
+    told = any(
+        vocabulary().purposes.match(head, n) or ((beside := vocabulary().apart.match(head, n)) and beside[1] == len(head)) for n in range(len(head))
+    )
     if line[at].text == ":" and _is_list(line[at + 1 :], names) and (told or not names.find([t.word for t in head])):
         return line[: at + 1]
     asked = amount(line, at + 1)

@@ -107,7 +107,7 @@ def _amount_before(line: Line, at: int) -> Amount | None:
     return None
 
 
-def _ml(asked: Amount | None) -> float:
+def ml_of(asked: Amount | None) -> float:
     """How much an amount of water is, in US cups where it is in cups. [ml]"""
     parts = asked.parts if asked else ()
     sizes = ((part.usual, measures().get(part.measure)) for part in parts)
@@ -142,7 +142,7 @@ def _read_sentence(line: Line, section: str, names: Names, found: _Method) -> No
     )
     boils = any(word in grammar["boils"] for word in said) and "Water" in keys and not floured
     with_it = IN_BATHS.intersection(keys) - {"Water"}
-    much = any(_ml(_amount_before(line, begin)) >= BATH_ML for begin, _, named in mentions if key_of(named) == "Water")
+    much = any(ml_of(_amount_before(line, begin)) >= BATH_ML for begin, _, named in mentions if key_of(named) == "Water")
     in_bath = boils and (bool(with_it) or much)
     puts = [(at, where) for at, where in verbs if where]
     for (begin, *_), key in zip(mentions, keys, strict=True):
@@ -201,7 +201,7 @@ def _meant(things: Sequence[tuple[int, Reading, Role | None]], use: _Use) -> tup
             if thing[1].amount and _alike(use.asked, thing[1].amount):
                 return thing
     if use.where == "bath":
-        return max(things, key=lambda thing: _ml(thing[1].amount))
+        return max(things, key=lambda thing: ml_of(thing[1].amount))
     return things[-1]
 
 

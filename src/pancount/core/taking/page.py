@@ -11,12 +11,12 @@ from pancount.core.measures import System
 from pancount.core.pantry import Ingredient
 from pancount.core.taking.habits import Habits, Kitchen
 from pancount.core.taking.lines import Reading, in_grams, is_poured, is_told, read_line, read_prose
-from pancount.core.taking.method import IN_BATHS, key_of, put_by, read_method
+from pancount.core.taking.method import IN_BATHS, key_of, ml_of, put_by, read_method
 from pancount.core.taking.pages import Kind, Written, classify, settle_kinds, stated
 from pancount.core.taking.taken import MOST_LINES, Settled, Where
 from pancount.core.taking.tokens import tokens
 from pancount.core.taking.vocabulary import vocabulary
-from pancount.core.taking.weigh import Weight, candidates, weigh
+from pancount.core.taking.weigh import EGGS, Weight, candidates, weigh
 
 LIST_IN_A_NOTE = 3
 """A note that measures so many things is a recipe; one that thanks for 3 jars of honey is not."""
@@ -79,6 +79,7 @@ class Page:
         self._place_groups()
         self._place_by_method()
         self._place_baths()
+        self._place_washes()
 
     def _heads(self) -> list[int]:
         """The heading that each line stands under; −1 for none."""
@@ -144,6 +145,20 @@ class Page:
             if key == "Lye" or (watered and key in IN_BATHS and item.where == "topping" and item.group and item.reading.amount):
                 item.where = "bath"
 
+    def _place_washes(self) -> None:
+        """An egg beaten with a little water or milk is, most likely, for brushing: so taken, and asked."""
+        by_line: dict[int, list[Item]] = {}
+        for item in self.items:
+            by_line.setdefault(item.line, []).append(item)
+        for items in by_line.values():
+            egg, *rest = items
+            beaten = key_of(egg.reading.named) in EGGS and "beaten" in egg.reading.states
+            thinned = [item for item in rest if key_of(item.reading.named) in THINS and 0 < ml_of(item.reading.amount) <= WASH_ML]
+            if beaten and thinned and all(item.where == "dough" and not (item.said and item.said.where) for item in (egg, *thinned)):
+                for item in (egg, *thinned):
+                    item.where = "wash"
+                egg.method = "An egg beaten with a little water or milk is usually brushed on. If it goes into the dough, say so."
+
     def _items(self, said: dict[tuple[str, int, int], Settled]) -> Iterator[Item]:
         # A card without a list says what goes in as it says what to do.
         prose = all(line.kind != "ingredient" or is_told(line.read) for line in self.lines)
@@ -196,6 +211,9 @@ class Page:
         return Weight(band, (f"settled by you, weighed to ±{half:g} g",), weighed=True)
 
 
+THINS = {"Water", "Whole milk", "Cream", "Single cream", "Skimmed milk", "Semi-skimmed milk"}
+WASH_ML = 45.0
+"""The most that an egg for brushing is thinned with. Common practice, no source. [ml]"""
 SALTS = {"salt", "Fine salt"}
 ON_THE_BENCH = (Role.FLOUR, Role.FAT, Role.LIQUID)
 

@@ -44,6 +44,10 @@ def _following(line: Line, at: int, names: Names, in_a_row: bool, inside: bool) 
     `inside`: in brackets, where only an amount makes a thing.
     """
     window = line[at + 1 : at + 1 + 2 * NEAR]
+    if line[at].text == "/" and not inside and names.find(spoken(line[max(0, at - NEAR) : at])):
+        return (at + 1, ()) if _stands_alone(window, names) else None  # "20 g flour / 100 g milk", but not "180 g / 6 oz butter"
+    if line[at].text == "," and not inside and not in_a_row and _ends_in_a_name(line, at, names):
+        return at + 1, ()  # "1 yolk beaten with water, poppy seeds"
     if line[at].text in ",;":
         row = in_a_row and is_name(line[:at], names) and _next_is_name(line[:at], window, names)
         apart = line[at].text == ";" and _is_measured(window)  # in a row of its own, though nobody knows its name
@@ -61,6 +65,18 @@ def _following(line: Line, at: int, names: Names, in_a_row: bool, inside: bool) 
         return begin, ()
     lent = lent_by(line[:at], line[begin:], names) if in_a_row else ()
     return (begin, lent) if lent else None
+
+
+def _ends_in_a_name(line: Line, at: int, names: Names) -> bool:
+    """Whether behind the last comma stands another ingredient's name and nothing else, which is no part of the one before: "…, rye"."""
+    behind = line[at + 1 :]
+    if not 0 < len(behind) <= NEAR or not is_name(behind, names):
+        return False
+    before = [t for t in line[max(0, at - NEAR) : at] if t.kind == "word"]
+    found, known = names.find(spoken(behind)), names.find(spoken(before))
+    own = before[known[1] : known[2]] if known else []
+    across = any(names.exactly(" ".join(t.word for t in order)) for order in ([*behind, *own], [*own, *behind], [*behind, *own[-1:]]))
+    return known is not None and found is not None and known[0] != found[0] and not across
 
 
 def _is_measured(line: Line) -> bool:

@@ -55,7 +55,7 @@ def is_yield(line: Line, names: Names) -> bool:
     if not counted or holds_name(line, names):
         return False
     # "12 Stück" is a yield though a Stück is a measure; of any other measure there is something.
-    until = counted[1] + 1 if is_measured(line) else min(len(line), counted[1] + 3)
+    until = min(len(line), counted[1] + 2) if is_measured(line) else min(len(line), counted[1] + 3)
     return any(
         (word := vocabulary().yields.match(line, at)) and word[0] in ("pieces", "pans", "people")
         for at in range(begin, until)
@@ -86,8 +86,8 @@ def said_in(text: str) -> list[str]:
     return [found[0].strip("() ") for pattern in (SAYS_SO, DOZENS) for found in pattern.finditer(text)]
 
 
-EACH_OF = re.compile(r"\s*\d+ ?(?:@|x|×|à|of) ?\d+ ?(?:g|oz)\b", re.IGNORECASE)
-"""Pieces and what each weighs: "8 @ 115 g"."""
+EACH_OF = re.compile(r"\s*\d+ ?(?:@|x|×|à|of) ?\d+ ?(?:g|oz)\b|\d{1,3}\s*\)\s*$", re.IGNORECASE)
+"""Pieces and what each weighs, "8 @ 115 g"; or a number alone in brackets, "(18)"."""
 
 TITLE_ENDS = ("(", " – ", " — ", " - ", " | ", ", ", ": ")
 
