@@ -4,7 +4,8 @@ from collections import Counter
 
 from pancount.core.taking.dough import FIGURES, Dough, amount_words
 from pancount.core.taking.habits import questions
-from pancount.core.taking.page import Item, Page
+from pancount.core.taking.item import Item
+from pancount.core.taking.page import Page
 from pancount.core.taking.pages import without_number
 from pancount.core.taking.taken import Asked, Effect
 

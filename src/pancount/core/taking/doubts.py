@@ -8,7 +8,7 @@ from collections.abc import Sequence
 
 from pancount.core.formula import Role
 from pancount.core.taking.dough import Dough, Weighed, amount_words
-from pancount.core.taking.page import Item
+from pancount.core.taking.item import Item
 
 Place = tuple[int, int]
 """A line, and which thing on it."""

@@ -15,7 +15,8 @@ from pancount.core.reckon import flour_share, liquid_share
 from pancount.core.taking.amounts import Part
 from pancount.core.taking.bands import Range, Term, range_of, usual, widths
 from pancount.core.taking.habits import Habits, questions
-from pancount.core.taking.page import Item, Page, digits_of, to_digits
+from pancount.core.taking.item import Item
+from pancount.core.taking.page import Page, digits_of, to_digits
 from pancount.core.taking.taken import Figure, Percent
 from pancount.core.taking.weigh import Weight, surest, union
 

@@ -13,6 +13,7 @@ from pancount.core.taking.amounts import Amount, Line, amount
 from pancount.core.taking.headings import group
 from pancount.core.taking.lines import Reading
 from pancount.core.taking.plain import plain, sentences
+from pancount.core.taking.taken import Where
 from pancount.core.taking.tokens import tokens
 from pancount.core.taking.vocabulary import Named, Names, vocabulary
 
@@ -51,10 +52,10 @@ class _Method:
 
 @dataclass(frozen=True, slots=True)
 class Put:
-    """Where the method puts a thing of the list. `says` is what is open about it, blank where that is sure; `where` is blank where it
+    """Where the method puts a thing of the list. `says` is what is open about it, blank where that is sure; `where` is None where it
     is only asked about."""
 
-    where: str
+    where: Where | None
     says: str
 
 
@@ -184,13 +185,14 @@ def put_by(method: _Method, things: Sequence[tuple[int, Reading, Role | None]]) 
             only = role in KEPT and sum(thing[2] is role for thing in things) == 1
             if alone and (mixed or use.shared or only):
                 if mixed or use.shared:
-                    found[number] = Put("", f"By the method some of it is {AS[use.where]}: say how much is in the dough.")
+                    found[number] = Put(None, f"By the method some of it is {AS[use.where]}: say how much is in the dough.")
                 continue
             if use.asked and reading.amount and alone and not _alike(use.asked, reading.amount):
-                found[number] = Put("", f"By the method some of it is {AS[use.where]}: say how much is in the dough.")
+                found[number] = Put(None, f"By the method some of it is {AS[use.where]}: say how much is in the dough.")
                 continue
             sure = method.lists or len(own) > 1
-            found[number] = Put(use.where, "" if sure else f"By the method it is {AS[use.where]}. If some is in the dough as well, say so.")
+            says = "" if sure else f"By the method it is {AS[use.where]}. If some is in the dough as well, say so."
+            found[number] = Put(use.where, says)  # type: ignore[arg-type]
     return found
 
 

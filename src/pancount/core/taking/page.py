@@ -1,55 +1,27 @@
 """A page read once, so that it can be weighed under one set of answers after another."""
 
-from collections.abc import Iterable, Iterator, Mapping, Sequence
-from dataclasses import dataclass, field, replace
+from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import replace
 from math import ceil, floor, log10
-from typing import NamedTuple
 
 from pancount.core.base import Band
 from pancount.core.formula import Role
 from pancount.core.measures import System
 from pancount.core.pantry import Ingredient
 from pancount.core.taking.habits import Habits, Kitchen
+from pancount.core.taking.item import Answers, Item
 from pancount.core.taking.lines import Reading, in_grams, is_poured, is_told, read_line, read_prose
-from pancount.core.taking.method import IN_BATHS, key_of, ml_of, put_by, read_method
 from pancount.core.taking.pages import Kind, Written, classify, settle_kinds, stated
-from pancount.core.taking.taken import MOST_LINES, Settled, Where
+from pancount.core.taking.places import place
+from pancount.core.taking.taken import MOST_LINES, Settled
 from pancount.core.taking.tokens import tokens
 from pancount.core.taking.vocabulary import vocabulary
-from pancount.core.taking.weigh import EGGS, Weight, candidates, weigh
+from pancount.core.taking.weigh import Weight, candidates, weigh
 
 LIST_IN_A_NOTE = 3
 """A note that measures so many things is a recipe; one that thanks for 3 jars of honey is not."""
 SURELY_GRAMS = 50
 """A number with no unit that large, of what is not counted by the piece, is grams. Common practice, no source."""
-Answers = tuple[str | None, ...]
-
-
-@dataclass(slots=True)
-class Item:
-    """One thing on an ingredient line, while it is worked on."""
-
-    line: int
-    part: int
-    reading: Reading
-    said: Settled | None
-    group: str
-    where: Where
-    method: str = ""
-    """What is open about where the method puts it, as a sentence."""
-    weights: dict[frozenset[str], dict[Answers, Weight]] = field(default_factory=dict)
-
-    @property
-    def in_dough(self) -> bool:
-        """Whether it is mixed into the dough."""
-        return self.where == "dough"
-
-
-class Grouped(NamedTuple):
-    """Where what stands under a heading goes, and whether that is to be asked."""
-
-    where: Where
-    asked: bool
 
 
 class Page:
@@ -73,91 +45,10 @@ class Page:
         self.system = system or self.hint
         """Whose cups it uses, whatever the kitchen's are; None where neither the baker nor its words say."""
         self.habits = kitchen.habits.model_copy(update={"system": self.system or kitchen.habits.system})
-        self.heads = self._heads()
         self.items = _in_grams(list(self._items(said)))
-        self.groups = {n: self._group(n, said) for n, line in enumerate(self.lines) if line.kind == "heading" and line.unsure}
-        self._place_groups()
-        self._place_by_method()
-        self._place_baths()
-        self._place_washes()
-
-    def _heads(self) -> list[int]:
-        """The heading that each line stands under; −1 for none."""
-        found, head = [], -1
-        for n, line in enumerate(self.lines):
-            head = n if line.kind == "heading" else head
-            found.append(head)
-        return found
-
-    def _group(self, head: int, said: Mapping[tuple[str, int, int], Settled]) -> "Grouped":
-        """Where what stands under a heading goes whose words do not tell: as the baker said; else into the dough where it has leaven, or
-        comes first and has flour; else, most likely, on top."""
-        settled = said.get((self.lines[head].text, self.nth[head], 0))
-        if settled and settled.where:
-            return Grouped(settled.where, asked=False)
-        under = [item for item in self.items if self.heads[item.line] == head and item.group == self.lines[head].group]
-        roles = {named.ingredient.role for item in under if (named := item.reading.named) and named.ingredient}
-        leavened = Role.LEAVEN in roles or any(item.reading.named and item.reading.named.question in ("yeast", "dry_yeast") for item in under)
-        rest = {i.reading.named.ingredient.role for i in self.items if i not in under and i.where == "dough" and i.reading.named and i.reading.named.ingredient}
-        salted = any(i.reading.name in SALTS for i in self.items if i not in under and i.where == "dough")
-        brings_salt = any(item.reading.name in SALTS for item in under)
-        if leavened or not under or (Role.FLOUR in roles - rest) or (brings_salt and not salted):
-            return Grouped("dough", asked=False)
-        first = not any(item.line < head for item in self.items)
-        return Grouped("dough" if first and Role.FLOUR in roles else "topping", asked=True)
-
-    def _place_groups(self) -> None:
-        for item in self.items:
-            grouped = self.groups.get(self.heads[item.line])
-            if grouped and item.where == "dough" and not (item.said and item.said.where) and item.group == self.lines[self.heads[item.line]].group:
-                item.where = grouped.where
-
-    def _place_by_method(self) -> None:
-        """What the list leaves in the dough, put where the method says."""
-        steps = [line.read for line in self.lines if line.kind == "step"]
-        if not steps or all(line.kind != "ingredient" for line in self.lines):
-            return
-        open_to_it = [
-            (n, item.reading, roles[0] if (roles := [i.role for i in self.meant(item, self.habits)[0]]) else None)
-            for n, item in enumerate(self.items)
-            if item.where == "dough" and not (item.said and (item.said.where or item.said.weight_g is not None))
-            and self.lines[item.line].kind == "ingredient" and self.heads[item.line] not in self.groups
-        ]  # fmt: skip
-        for n, put in put_by(read_method(steps, self.kitchen.names), open_to_it).items():
-            item = self.items[n]
-            item.where, item.method = (put.where or item.where), put.says  # type: ignore[assignment]
-            if put.where:
-                item.reading = replace(item.reading, states=(*item.reading.states, "by the method"))
-
-    def _place_baths(self) -> None:
-        """Lye is never in a dough; and what stands with it or with soda under a heading that keeps it out of the dough is the bath:
-        "for dipping"."""
-        beside: dict[tuple[int, str], set[str]] = {}
-        for item in self.items:
-            if item.where != "dough":
-                beside.setdefault((self.heads[item.line], item.group), set()).add(key_of(item.reading.named))
-        for item in self.items:
-            if item.said and item.said.where:
-                continue
-            names = beside.get((self.heads[item.line], item.group), set())
-            watered = "Water" in names and names & {"Lye", "Baking soda"}
-            key = key_of(item.reading.named)
-            if key == "Lye" or (watered and key in IN_BATHS and item.where == "topping" and item.group and item.reading.amount):
-                item.where = "bath"
-
-    def _place_washes(self) -> None:
-        """An egg beaten with a little water or milk is, most likely, for brushing: so taken, and asked."""
-        by_line: dict[int, list[Item]] = {}
-        for item in self.items:
-            by_line.setdefault(item.line, []).append(item)
-        for items in by_line.values():
-            egg, *rest = items
-            beaten = key_of(egg.reading.named) in EGGS and "beaten" in egg.reading.states
-            thinned = [item for item in rest if key_of(item.reading.named) in THINS and 0 < ml_of(item.reading.amount) <= WASH_ML]
-            if beaten and thinned and all(item.where == "dough" and not (item.said and item.said.where) for item in (egg, *thinned)):
-                for item in (egg, *thinned):
-                    item.where = "wash"
-                egg.method = "An egg beaten with a little water or milk is usually brushed on. If it goes into the dough, say so."
+        chosen = {at: s.where for at, raw in enumerate(texts) if (s := said.get((raw, self.nth[at], 0))) and s.where}
+        self.groups = place(self.items, self.lines, chosen, kitchen.names, lambda item: self.meant(item, self.habits)[0])
+        """Headings whose words do not tell where their lines go, by line, and where those go."""
 
     def _items(self, said: dict[tuple[str, int, int], Settled]) -> Iterator[Item]:
         # A card without a list says what goes in as it says what to do.
@@ -211,10 +102,6 @@ class Page:
         return Weight(band, (f"settled by you, weighed to ±{half:g} g",), weighed=True)
 
 
-THINS = {"Water", "Whole milk", "Cream", "Single cream", "Skimmed milk", "Semi-skimmed milk"}
-WASH_ML = 45.0
-"""The most that an egg for brushing is thinned with. Common practice, no source. [ml]"""
-SALTS = {"salt", "Fine salt"}
 ON_THE_BENCH = (Role.FLOUR, Role.FAT, Role.LIQUID)
 
 

@@ -16,8 +16,10 @@ from pancount.core.taking.doubts import doubts
 from pancount.core.taking.dough import Dough, amount_words, main_part, role_of
 from pancount.core.taking.facts import disagreements, facts
 from pancount.core.taking.habits import Kitchen, questions
-from pancount.core.taking.page import Grouped, Item, Page
+from pancount.core.taking.item import Item
+from pancount.core.taking.page import Page
 from pancount.core.taking.pages import makes, title
+from pancount.core.taking.places import Grouped
 from pancount.core.taking.taken import Settled, TakenIn, TakenLine, Thing
 from pancount.core.taking.weigh import EGGS, Weight, weigh
 
