@@ -16,7 +16,7 @@ from pancount.core.tables import rows
 
 Rules = Literal["EU", "US"]
 
-SAYS_RULES: dict[Rules, str] = {"EU": "EU, 76/211/EEC", "US": "US, Handbook 133"}
+SAYS_RULES: dict[Rules, str] = {"EU": "EU 76/211/EEC", "US": "US Handbook 133"}
 
 
 @dataclass(frozen=True, slots=True)
