@@ -8,12 +8,15 @@ all other ingredients (annex VII part A). The label itself, with what its law as
 from dataclasses import dataclass
 
 from pancount.core.base import Frozen
-from pancount.core.beside import as_written, times
-from pancount.core.count import fill_rule
+from pancount.core.beside import Made, as_written, made_of, on_each_g, times
+from pancount.core.count import Count, fill_rule
 from pancount.core.formula import BesideKind, Formula, each_line
 from pancount.core.kit import Kit
 from pancount.core.pantry import Allergen, Pantry
 from pancount.core.reckon import Reckoned
+from pancount.core.relations import of
+from pancount.core.selling import Sold, sold
+from pancount.core.solver import Counter, Solution
 
 NOT_EATEN = (BesideKind.BENCH, BesideKind.BATH)
 """What a trace of stays on: it is no ingredient by weight, but what it may bring is told."""
@@ -107,3 +110,14 @@ def contents(formula: Formula, reckoned: Reckoned, pantry: Pantry) -> Contents:
         unknown=tuple(unknown),
         read_packet=tuple(composed),
     )
+
+
+def label_weight(
+    formula: Formula, written: Made, count: Count, counter: Counter, solution: Solution, i: int
+) -> Sold | None:
+    """What a target's label asks for, with what stays on a piece; None where it has no label, or nothing is made of it."""
+    label_g, pieces = count.targets[i].label_g, int(solution.values[of("pieces", i)])
+    if label_g is None or not pieces:
+        return None
+    on_it_g = on_each_g(formula, written, made_of(counter, solution, i), counter.kit)
+    return sold(label_g, pieces, solution.values[of("bake_loss", i)], counter.kit.spread_g, count.rules, on_it_g)

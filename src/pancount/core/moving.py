@@ -102,8 +102,9 @@ def move_in(
     """Make a stage of part of the dough's flour, liquid and yeast, and of its salt where such a stage has it. The whole formula
     stays as it is.
 
-    `pantry` and `practice` tell what is yeast, and what its form is worth; the shipped ones where not given. A line that goes into it whole stays in the dough at nothing, so that it finds its place again. Raises
-    `CannotChange` where the dough has not that much, and what `reckon` raises.
+    `pantry` and `practice` tell what is yeast, and what its form is worth; the shipped ones where not given. A line that goes
+    into it whole stays in the dough at nothing, so that it finds its place again. Raises `CannotChange` where the dough has not
+    that much, and what `reckon` raises.
     """
     reckoned, s = reckon(formula), main_stage(formula)
     lines: list[Line] = []

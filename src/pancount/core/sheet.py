@@ -5,12 +5,13 @@ from decimal import Decimal
 from typing import Literal
 
 from pancount.core.base import Frozen
-from pancount.core.beside import Made, as_written, made_of, on_each_g, times
+from pancount.core.beside import Made, as_written, made_of, times
 from pancount.core.count import Count, CountResult, Load
 from pancount.core.errors import PinsFight
 from pancount.core.formula import Formula, Line
 from pancount.core.gauges import character
 from pancount.core.kit import Kit
+from pancount.core.label import label_weight
 from pancount.core.loads import Turns, mixes, turns
 from pancount.core.pan import Pan
 from pancount.core.pantry import Pantry, pantry_with
@@ -19,7 +20,6 @@ from pancount.core.reckon import Note, Reckoned, School, reckon, weight_of
 from pancount.core.relations import QUANTITIES, bare, of
 from pancount.core.rounding import apportion, to_step
 from pancount.core.scale import Printed, Scale
-from pancount.core.selling import sold
 from pancount.core.shaping import Shaped, shape
 from pancount.core.small import SmallWeight, small_weights, told
 from pancount.core.solve import ground_of, solved
@@ -237,17 +237,14 @@ def _targets(formula: Formula, count: Count, result: CountResult, counter: Count
         pieces, piece_g = int(values[of("pieces", i)]), values[of("piece_g", i)]
         per_pan = int(values.get(of("pieces_per_pan", i), 0))
         lot = aim.lot(piece_g, per_pan, pieces)
-        least = None
-        if target.label_g is not None and pieces:
-            on_it = on_each_g(formula, written, made_of(counter, solution, i), counter.kit)
-            least = sold(target.label_g, pieces, values[of("bake_loss", i)], counter.kit.spread_g, count.rules, on_it).least_g
+        label = label_weight(formula, written, count, counter, solution, i)
         found.append(
             SheetTarget(
                 name=target.name,
                 pieces=pieces,
                 piece=to_step(piece_g / unit_g, scale.step),
                 baked=to_step(values[of("baked_g", i)] / unit_g, scale.step),
-                least=to_step(least / unit_g, scale.step) if least is not None else None,
+                least=to_step(label.least_g / unit_g, scale.step) if label and label.least_g is not None else None,
                 pan=target.pan,
                 loads=result.loads[i],
                 turns=turns(formula, lot, pieces, counter.kit),

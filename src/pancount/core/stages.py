@@ -43,11 +43,6 @@ class KindRule(Frozen):
     """Whether it holds its share of the dough's salt, as dough kept from an earlier bake does."""
     source: str
 
-    @field_validator("salt", mode="before")
-    @classmethod
-    def _told(cls, value: object) -> object:
-        return value in ("yes", True)
-
     @field_validator("hydration", "low", "high", "flour", mode="before")
     @classmethod
     def _blank(cls, value: object) -> object:

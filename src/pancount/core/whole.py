@@ -4,13 +4,13 @@ from dataclasses import dataclass
 from typing import Literal
 
 from pancount.core.base import Frozen
-from pancount.core.beside import Made, Strength, as_written, made_of, on_each_g, strengths, times
+from pancount.core.beside import Made, Strength, as_written, made_of, strengths, times
 from pancount.core.count import Count, CountResult
 from pancount.core.derived import Derived
 from pancount.core.formula import Formula
 from pancount.core.gauges import Character, character
 from pancount.core.kit import Kit
-from pancount.core.label import Contents, contents
+from pancount.core.label import Contents, contents, label_weight
 from pancount.core.limits import need_figure
 from pancount.core.loads import Mixes, Turns, mixes, mixes_figures, turns, turns_figures
 from pancount.core.panned import Panned, panned, panned_figures
@@ -21,7 +21,7 @@ from pancount.core.relations import of
 from pancount.core.remarks import Remark, remarks
 from pancount.core.rows import Row, whole_rows
 from pancount.core.scale import Scale
-from pancount.core.selling import Sold, sold
+from pancount.core.selling import Sold
 from pancount.core.shaping import Shaped, shape, shaped_figures
 from pancount.core.small import SmallWeight, small_weights
 from pancount.core.solve import batch_of, ground_of, solved
@@ -108,17 +108,14 @@ def _looked(
     formula: Formula, count: Count, counter: Counter, solution: Solution, result: CountResult, i: int, written: Made
 ) -> tuple[Looked, dict[str, Derived]]:
     """A target with its pan, its loads, its shape and its label."""
-    aim, values, target = counter.aims[i], solution.values, count.targets[i]
+    aim, values = counter.aims[i], solution.values
     pieces, piece_g = int(values[of("pieces", i)]), values[of("piece_g", i)]
     lot = counter.lot(solution, i)
     pan = panned(counter, solution, result.loads[i], i)
     per_log = int(values.get(of("pieces_per_pan", i), pieces) if aim.pan is not None else pieces)
     shaped, usual = (shape(aim.shaping, weight, per_log) for weight in (piece_g, formula.usual.piece_g))
     through = turns(formula, lot, pieces, counter.kit)
-    label = None
-    if target.label_g is not None and pieces:
-        on_it = on_each_g(formula, written, made_of(counter, solution, i), counter.kit)
-        label = sold(target.label_g, pieces, values[of("bake_loss", i)], counter.kit.spread_g, count.rules, on_it)
+    label = label_weight(formula, written, count, counter, solution, i)
     figures = turns_figures(through, pieces) | shaped_figures(aim.shaping, shaped)
     figures |= (panned_figures(pan) if pan else {}) | (label.figures if label else {})
     return Looked(pan=pan, turns=through, shaped=shaped, usual_shaped=usual, sold=label, gap_cm=aim.gap_cm), figures

@@ -4,7 +4,7 @@ A figure that no dough has, or that one in a hundred has, is a question at the l
 common practice, no source.
 """
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 
 from pancount.core.formula import Role
 from pancount.core.taking.dough import Dough, Weighed, amount_words
@@ -46,11 +46,8 @@ def doubts(dough: Dough) -> tuple[dict[Place, str], tuple[str, ...]]:
         if not _settled(w.item):
             found.setdefault((w.item.line, w.item.part), says)
 
-    def percent(w: Weighed, figure: str | None = None) -> float:
-        return 100 * w.band.usual_g * (1.0 if figure is None else w.shares[figure][1]) / flour
-
     for w in weighed:
-        name, share = _name(w), percent(w)
+        name, share = _name(w), 100 * w.band.usual_g / flour
         if name in MOST_OF and share > MOST_OF[name][0]:
             ask(w, f"{_amount(w)} would be {share:.2g} % of the flour. {MOST_OF[name][1]}")
         elif w.role is not Role.FLOUR and share > MOST_OF_ONE:
@@ -65,7 +62,9 @@ def doubts(dough: Dough) -> tuple[dict[Place, str], tuple[str, ...]]:
     return found, tuple(of_all)
 
 
-def _most(weighed: Sequence[Weighed], flour: float, figure: str, most: float, says: str, ask) -> None:  # type: ignore[no-untyped-def]
+def _most(
+    weighed: Sequence[Weighed], flour: float, figure: str, most: float, says: str, ask: Callable[[Weighed, str], None]
+) -> None:
     """Where a figure is over what a dough has, asks at the line that brings most of it."""
     brings = [(w.band.usual_g * w.shares[figure][1], n) for n, w in enumerate(weighed)]
     total = 100 * sum(grams for grams, _ in brings) / flour

@@ -152,28 +152,25 @@ def _above(again: str, item: Item) -> str:
 
 
 def _asks(item: Item, name: str, role: Role | None, weight: Weight, band: Band | None) -> str:
-    """What is open about a thing in the dough, as a sentence."""
-    settled = item.said is not None and item.said.weight_g is not None
-    if settled and role is not None:
+    """What is open about a thing, as a sentence. How much of a wash or a topping is seldom said, and is no question."""
+    if item.in_dough and role is not None and item.said is not None and item.said.weight_g is not None:
         return ""
-    if not item.in_dough:
-        return _asks_beside(item, name, role, weight)
     if not name:
         return "This was not understood. Say what it is, or that it is not an ingredient."
-    if role is None:
+    if role is None and item.in_dough:
         return f"The pantry does not know {name}. Say what it is in the dough, and what it weighs."
-    if item.reading.unsure:
-        return item.reading.unsure
-    if item.method and not (item.said and item.said.where):
-        return item.method
+    if role is None:
+        return f"The pantry does not know {name}, so not what it brings. Say what it is."
+    if doubt := item.reading.unsure or item.method:
+        return doubt
     if item.reading.amount is None:
-        return f"It does not say how much {name[0].lower() + name[1:]}. What do you put in?"
+        return f"It does not say how much {name[0].lower() + name[1:]}. What do you put in?" if item.in_dough else ""
     if weight.band is None:
         return f"What does {amount_words(item)} of it weigh?"
+    if not item.in_dough:
+        return ""
     part = main_part(item)
-    if band and part and measures()[part.measure or "each"].kind == "vague" and band.usual_g > 1:
-        return f"{amount_words(item)} may be anything from {band.low_g:.2g} to {band.high_g:.2g} g. Settle what you mean."
-    if band and part and measures()[part.measure or "each"].kind == "count" and band.high_g >= WIDE_COUNT * band.low_g:
+    if band and part and _is_wide(band, measures()[part.measure or "each"].kind):
         return f"{amount_words(item)} may be anything from {band.low_g:.2g} to {band.high_g:.2g} g. Settle what you mean."
     return "Used in more than one place: the method says how much goes where." if "divided" in item.reading.states else ""
 
@@ -182,17 +179,11 @@ WIDE_COUNT = 2.2
 """A count whose highest weight is so much its lowest is asked about: a cake of yeast. Common practice, no source."""
 
 
-def _asks_beside(item: Item, name: str, role: Role | None, weight: Weight) -> str:
-    """What is open about a thing that is kept out of the dough. How much of a wash or a topping is seldom said, and is no question."""
-    if not name:
-        return "This was not understood. Say what it is, or that it is not an ingredient."
-    if role is None:
-        return f"The pantry does not know {name}, so not what it brings. Say what it is."
-    if item.reading.unsure:
-        return item.reading.unsure
-    if item.method:
-        return item.method
-    return f"What does {amount_words(item)} of it weigh?" if item.reading.amount is not None and weight.band is None else ""
+def _is_wide(band: Band, kind: str) -> bool:
+    """Whether what a measure of this kind weighs is to be asked: a pinch of more than next to nothing, a cake of yeast."""
+    if kind == "count":
+        return band.high_g >= WIDE_COUNT * band.low_g
+    return kind == "vague" and band.usual_g > 1
 
 
 def _disagrees(item: Item, page: Page) -> tuple[str, ...]:
