@@ -139,6 +139,8 @@ const stillOpen = computed(() => {
   if (disagreements.value.length) said.push(`${disagreements.value.length} given twice and not the same`)
   return said.filter(Boolean).join(', ')
 })
+/** The list keeps the questions in sight below it; it grows where a line is open, where nothing is left to ask, and for a caution. */
+const isTall = computed(() => Boolean(openKey.value) || !stillOpen.value || rows.value.some((row) => row.thing.caution))
 async function answer(asked: Asked, option: string | null): Promise<void> {
   const before = kitchen.value?.settings.habits
   if (!before) return
@@ -292,7 +294,7 @@ useKeys({
         </section>
 
         <EarlierTakings v-if="isEmpty" />
-        <section v-else class="tray taken" aria-labelledby="taken-head" :class="{ stale: taking.reading.stale.value, opened: openKey }">
+        <section v-else class="tray taken" aria-labelledby="taken-head" :class="{ stale: taking.reading.stale.value, tall: isTall }">
           <div class="tray-head">
             <h2 id="taken-head">Taken to be</h2>
             <span v-if="taken?.flour" class="quiet">{{ withUnit(taken.flour.usual_g, 'g', units, 3) }} flour · low · usual · high in</span>
@@ -341,7 +343,7 @@ useKeys({
       <div v-if="!isEmpty && rows.length" class="below">
         <DoughFigures :figures="taken?.figures ?? []" />
         <div class="asking">
-          <p class="said" :class="stillOpen ? 'now' : 'ok'" role="status">{{ stillOpen ? `${stillOpen}.` : 'All is settled. What range is left is in the measuring itself.' }}
+          <p class="said" :class="stillOpen ? 'now' : 'ok'" role="status"><span>{{ stillOpen ? `${stillOpen}.` : 'All is settled. What range is left is in the measuring itself.' }}</span>
             <button v-if="taken?.open_lines.length" type="button" class="button" @click="show(taken.open_lines[0] ?? 0)">Go to what moves it most</button>
             <button v-if="flourRow" type="button" class="button" @click="weigh(flourRow)">Weigh my cup</button></p>
           <p v-for="doubt in taken?.doubts ?? []" :key="doubt" class="said now">{{ doubt }}</p>
@@ -372,7 +374,7 @@ useKeys({
 .written { display: flex; flex-direction: column; height: 396px }
 .empty .written { height: 560px }
 .taken { height: 396px; display: flex; flex-direction: column }
-.taken.opened { height: auto; max-height: 680px; min-height: 396px }
+.taken.tall { height: auto; max-height: 680px; min-height: 396px }
 .tray-head .quiet { margin-left: auto }
 .kinds { flex: 0 0 auto }
 .kinds :deep(button) { flex: 0 0 auto; min-height: 34px; padding: 0 12px }
@@ -394,6 +396,7 @@ ul { list-style: none; margin: 0; padding: 0 }
 .below { display: grid; gap: 14px; grid-template-columns: minmax(280px, 372px) minmax(0, 1fr); margin-top: 14px; align-items: start }
 .asking { display: grid; gap: 10px }
 .asking .said { display: flex; flex-wrap: wrap; align-items: center; gap: 12px; justify-content: space-between; min-height: 48px; padding-block: 4px }
+.asking .said > span { flex: 1 1 240px }
 .cards { display: grid; gap: 14px; grid-template-columns: repeat(auto-fill, minmax(min(272px, 100%), 1fr)) }
 @media (max-width: 860px) {
   .trays, .trays.empty, .below { grid-template-columns: minmax(0, 1fr) }
