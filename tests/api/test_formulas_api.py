@@ -138,7 +138,7 @@ class TestRevisions:
         state = start(client, formula)
         at = {"formula_id": state["head"]["id"]}
         saved = client.post(
-            url(client, "save_revision", **at), json={"formula": formula, "base_number": 0, "note": "less salt"}
+            url(client, "save_revision", **at), json={"formula": formula, "version": state["version"], "note": "less salt"}
         )
         assert (saved.status_code, saved.json()["head"]["latest_number"]) == (201, 1)
         assert client.get(url(client, "list_revisions", **at)).json()[0]["note"] == "less salt"
@@ -146,13 +146,17 @@ class TestRevisions:
         assert client.get(url(client, "get_revision", **at, number=2)).status_code == 404
 
     def test_the_second_window_is_told(self, client, formula):
-        """409 names the revision that was first."""
+        """409 where another window saved, and where it only kept what was typed in it: neither is overwritten."""
         state = start(client, formula)
         path = url(client, "save_revision", formula_id=state["head"]["id"])
-        body = {"formula": formula, "base_number": 0}
-        assert client.post(path, json=body).status_code == 201
+        body = {"formula": formula, "version": state["version"]}
+        typed = json.loads(json.dumps(formula)) | {"note": "typed in the other window"}
+        kept = client.put(url(client, "put_on_desk", formula_id=state["head"]["id"]), json=body | {"formula": typed}).json()
         answer = client.post(path, json=body)
-        assert (answer.status_code, "Revision 1 was saved" in answer.json()["detail"]) == (409, True)
+        assert (answer.status_code, "another window" in answer.json()["detail"]) == (409, True)
+        assert client.get(url(client, "get_formula", formula_id=state["head"]["id"])).json()["formula"] == typed
+        assert client.post(path, json=body | {"version": kept["version"]}).status_code == 201
+        assert client.post(path, json=body | {"note": "x", "version": kept["version"]}).status_code == 409
 
 
 class TestChanges:
@@ -208,7 +212,7 @@ class TestChanges:
         formula["name"] = "Rolls to branch from"
         state = start(client, formula)
         at = {"formula_id": state["head"]["id"]}
-        client.post(url(client, "save_revision", **at), json={"formula": formula, "base_number": 0})
+        client.post(url(client, "save_revision", **at), json={"formula": formula, "version": state["version"]})
         assert client.post(url(client, "copy_formula", **at), params={"revision": 1}).status_code == 201
         assert client.post(url(client, "copy_formula", **at), params={"revision": 9}).status_code == 404
 

@@ -113,7 +113,7 @@ class TestTakings:
         changed = client.put(where, json={"text": TEXT, "settled": [{"written": "300 g water", "weight_g": 310}], "version": 1})
         assert changed.json()["head"]["version"] == 2
         assert client.put(where, json={"text": "x", "settled": [], "version": 1}).status_code == 409
-        made = client.post(f"{where}/formula")
+        made = client.post(f"{where}/formula", params={"version": 2})
         assert made.status_code == 201
         assert made.json()["formula"]["stages"][0]["lines"][1]["weight_g"] == 310
         assert made.json()["head"]["true_water_percent"] > 50
@@ -125,7 +125,7 @@ class TestTakings:
     def test_out_as_a_recipe_for_others(self, client):
         """schema.org, with the yield; what is not there is told."""
         state = client.post("/api/takings", json={"text": TEXT}).json()
-        made = client.post(f"/api/takings/{state['head']['id']}/formula").json()
+        made = client.post(f"/api/takings/{state['head']['id']}/formula", params={"version": 1}).json()
         out = client.get(f"/api/formulas/{made['head']['id']}/recipe.jsonld")
         assert out.headers["content-type"] == "application/ld+json"
         assert out.json()["recipeYield"] == "12 pieces"

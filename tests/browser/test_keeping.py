@@ -75,15 +75,52 @@ def test_two_windows_save_the_same_formula(page):
     expect(other.locator(STATUS)).to_have_text("revision 2")
     cell(page, 0, 1, "weight_g").fill("290")
     told = page.get_by_role("alert").filter(has_text="changed in another window")
-    expect(told).to_be_visible()
+    expect(told).to_contain_text("Dough, Water: 290 g")
+    expect(told).to_contain_text("Dough, Water: 310 g")
     expect(cell(page, 0, 1, "weight_g")).to_have_value("290")
+    expect(page.get_by_role("button", name="Weigh sheet")).to_be_disabled()  # it would be theirs
     save(page)
     dialog = page.get_by_role("dialog")
-    expect(dialog).to_contain_text("Revision 2 was saved in another window since you opened revision 1. Your text is still here.")
+    expect(dialog).to_contain_text("Dough, Water: 310 g")
     dialog.get_by_role("button", name="Save mine on top").click()
     expect(page.locator(STATUS)).to_have_text("revision 3")
     expect(cell(page, 0, 1, "weight_g")).to_have_value("290")
     other.close()
+
+
+def test_a_save_does_not_overwrite_a_draft_that_another_window_kept(page, client: TestClient):
+    """The draft is no revision, and as much somebody's work: the one who saves is shown both, and can keep both."""
+    new_rolls(page, "A draft beside a save")
+    save(page)
+    expect(page.locator(STATUS)).to_have_text("revision 1")
+    other = page.context.new_page()
+    other.goto(page.url)
+    cell(other, 0, 1, "weight_g").fill("310")
+    expect(other.locator(STATUS)).to_have_text("draft on revision 1, kept")
+    page.route("**/desk", lambda route: route.abort())  # so that the save is the first to meet the other's draft
+    cell(page, 0, 1, "weight_g").fill("290")
+    expect(page.get_by_role("alert").filter(has_text="cannot be reached")).to_be_visible()
+    save(page)
+    dialog = page.get_by_role("dialog")
+    for text in ("This window", "Dough, Water: 290 g", "The other window", "Dough, Water: 310 g"):
+        expect(dialog).to_contain_text(text)
+    at = page.url.rsplit("/", 1)[-1].split("?")[0]
+    theirs = client.get(f"/api/formulas/{at}").json()
+    assert (theirs["formula"]["stages"][0]["lines"][1]["weight_g"], theirs["head"]["latest_number"]) == (310, 1)
+    page.unroute("**/desk")
+    dialog.get_by_role("button", name="Keep both").click()
+    expect(page.get_by_role("textbox", name="Name of the formula")).to_have_value("A draft beside a save, other text")
+    expect(cell(page, 0, 1, "weight_g")).to_have_value("290")
+    assert client.get(f"/api/formulas/{at}").json()["formula"] == theirs["formula"]
+    kept(page)
+    other.close()
+
+
+def test_a_browser_that_keeps_nothing(page, address):
+    """Where site data is blocked the application still opens, and keeps what is typed on the server."""
+    page.add_init_script("for (const name of ['localStorage', 'sessionStorage']) Object.defineProperty(window, name, { get() { throw new DOMException('blocked', 'SecurityError') } })")
+    new_rolls(page, "Nothing kept here")
+    kept(page)
 
 
 def test_the_records_go_away_while_typing_and_come_back(page):

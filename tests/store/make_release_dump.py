@@ -27,7 +27,7 @@ def main(file: str, url: str) -> None:
         for formula, count in OTHERS:
             if formula.name in ("Caraway knots", "Leek and thyme focaccia"):
                 state = keep_new(session, ONLY_KITCHEN, formula, count, "As first written")
-        save_revision(session, ONLY_KITCHEN, state.head.id, state.formula, 1, "Again")
+        save_revision(session, ONLY_KITCHEN, state.head.id, state.formula, state.count, state.version, "Again")
         start_taking(session, ONLY_KITCHEN, Taking(text=CARD, settled=(Settled(written="1 egg", weight_g=52),)))
         put_ingredient(session, ONLY_KITCHEN, Ingredient(name="Canal honey", role=Role.SUGAR), 0)
         add_pan(session, ONLY_KITCHEN, SHELF[5])

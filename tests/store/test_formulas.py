@@ -24,7 +24,7 @@ def test_a_draft_becomes_a_revision(session, rolls):
     assert (state.head.unsaved, state.head.latest_number, state.head.liquid_percent) == (True, 0, None)
     state = store.put_on_desk(session, ONLY_KITCHEN, state.head.id, rolls, Count(), state.version)
     assert (state.head.name, state.head.liquid_percent) == ("Weir rolls", 60)
-    state = store.save_revision(session, ONLY_KITCHEN, state.head.id, rolls, 0, "first")
+    state = store.save_revision(session, ONLY_KITCHEN, state.head.id, rolls, Count(), state.version, "first")
     assert (state.head.latest_number, state.base_number, state.head.unsaved) == (1, 1, False)
     assert store.get_revision(session, ONLY_KITCHEN, state.head.id, 1).formula == rolls
 
@@ -48,10 +48,26 @@ def test_two_windows(session, rolls):
     store.put_on_desk(session, *at, rolls, one_target(pieces=1), state.version)
     with pytest.raises(Behind):
         store.put_on_desk(session, *at, rolls, Count(), state.version)
-    store.save_revision(session, *at, rolls, 1, "mine")
-    with pytest.raises(Behind, match="Revision 2 was saved"):
-        store.save_revision(session, *at, rolls, 1, "theirs")
+    saltier = make_formula(("Bread flour", Role.FLOUR, 100), ("Fine salt", Role.SALT, 2.5))
+    with pytest.raises(Behind):  # what the first kept as a draft counts as much as what it saved
+        store.save_revision(session, *at, saltier, Count(), state.version, "theirs")
+    store.save_revision(session, *at, rolls, Count(), state.version + 1, "mine")
+    with pytest.raises(Behind):
+        store.save_revision(session, *at, saltier, Count(), state.version + 1, "theirs")
     assert [r.note for r in store.list_revisions(session, *at)] == ["mine", "first"]
+
+
+def test_an_answer_lost_on_the_way(session, rolls):
+    """The same text sent again with the version it was first sent with is kept already: no other window, no second revision."""
+    state = store.keep_new(session, ONLY_KITCHEN, rolls, Count(), "first")
+    at = (ONLY_KITCHEN, state.head.id)
+    once = store.put_on_desk(session, *at, rolls, one_target(pieces=1), state.version)
+    assert store.put_on_desk(session, *at, rolls, one_target(pieces=1), state.version) == once
+    saved = store.save_revision(session, *at, rolls, Count(), once.version, "again")
+    assert store.save_revision(session, *at, rolls, Count(), once.version, "again") == saved
+    assert len(store.list_revisions(session, *at)) == 2
+    with pytest.raises(Behind):
+        store.save_revision(session, *at, rolls, Count(), once.version, "another note")
 
 
 @pytest.mark.parametrize(
@@ -63,7 +79,7 @@ def test_what_cannot_be_reckoned_is_not_a_revision(session, formula, error):
     state = store.keep_new(session, ONLY_KITCHEN, formula, Count(), "")
     assert state.head.latest_number == 0
     with pytest.raises(error):
-        store.save_revision(session, ONLY_KITCHEN, state.head.id, formula, 0, "")
+        store.save_revision(session, ONLY_KITCHEN, state.head.id, formula, Count(), state.version, "")
     assert store.get_formula(session, ONLY_KITCHEN, state.head.id).formula == formula
 
 
@@ -114,7 +130,7 @@ def test_the_kitchen_learns_an_ingredient_with_its_role(session):
     formula = Formula(name="x", stages=(Stage(lines=lines),))
     state = store.keep_new(session, ONLY_KITCHEN, formula, Count(), "")
     dairy = formula.model_copy(update={"stages": (Stage(lines=(lines[0], lines[1].model_copy(update={"role": Role.DAIRY}))),)})
-    store.save_revision(session, ONLY_KITCHEN, state.head.id, dairy, 1, "")
+    store.save_revision(session, ONLY_KITCHEN, state.head.id, dairy, Count(), state.version, "")
     known = {item.name: item.role for item in pantry.kitchen_pantry(session, ONLY_KITCHEN).ingredients}
     assert known["Zibrul paste"] is Role.DAIRY
     assert list(known).count("Bread flour") == 1
@@ -134,7 +150,7 @@ def test_a_branch_starts_from_its_revision(session, rolls):
     """Not from what lies on the desk; where it came from is its first note."""
     state = store.keep_new(session, ONLY_KITCHEN, rolls, one_target(pieces=9), "first")
     wetter = with_line(rolls, 0, 1, percent=70.0)
-    store.save_revision(session, ONLY_KITCHEN, state.head.id, wetter, 1, "wetter")
+    store.save_revision(session, ONLY_KITCHEN, state.head.id, wetter, state.count, state.version, "wetter")
     branch = store.copy_formula(session, ONLY_KITCHEN, state.head.id, 1)
     assert branch.formula.stages == rolls.stages
     assert branch.count.targets[0].pins.pieces == 9

@@ -36,7 +36,7 @@ class TestTakings:
     def test_a_formula_is_made_and_the_text_goes_with_it(self, session):
         """Saved as revision 1, its lines carrying their text; thrown away, the recipe leaves the formula."""
         state = takings.start_taking(session, ONLY_KITCHEN, Taking(text=TEXT, settled=(Settled(written="300 g water", weight_g=310),)))
-        made = takings.formula_of(session, ONLY_KITCHEN, state.head.id)
+        made = takings.formula_of(session, ONLY_KITCHEN, state.head.id, state.head.version)
         assert made.head.latest_number == 1
         water = made.formula.stages[0].lines[1]
         assert (water.weight_g, water.written) == (310, "300 g water")
@@ -51,7 +51,7 @@ class TestTakings:
     def test_taking_back_the_formula_leaves_the_recipe(self, session):
         """And it can be made again."""
         state = takings.start_taking(session, ONLY_KITCHEN, Taking(text=TEXT))
-        made = takings.formula_of(session, ONLY_KITCHEN, state.head.id)
+        made = takings.formula_of(session, ONLY_KITCHEN, state.head.id, state.head.version)
         formulas.undo_new(session, ONLY_KITCHEN, made.head.id, made.version)
         session.flush()
         session.expire_all()
@@ -60,7 +60,7 @@ class TestTakings:
     def test_what_cannot_be_kept_lies_on_the_desk(self, session):
         """A line that nobody knows: the formula is a draft, and its text is there."""
         state = takings.start_taking(session, ONLY_KITCHEN, Taking(text="3 tsp zibrul\n" + TEXT))
-        made = takings.formula_of(session, ONLY_KITCHEN, state.head.id)
+        made = takings.formula_of(session, ONLY_KITCHEN, state.head.id, state.head.version)
         assert (made.head.latest_number, made.head.unsaved) == (0, True)
 
     def test_each_kitchen_has_its_own(self, session):
@@ -71,7 +71,7 @@ class TestTakings:
         assert state.head not in takings.list_takings(session, ONLY_KITCHEN)
         for attempt in (
             lambda: takings.get_taking(session, ONLY_KITCHEN, state.head.id),
-            lambda: takings.formula_of(session, ONLY_KITCHEN, state.head.id),
+            lambda: takings.formula_of(session, ONLY_KITCHEN, state.head.id, state.head.version),
             lambda: pantry.drop_cup(session, ONLY_KITCHEN, cup.id),
         ):
             with pytest.raises(NotFound):
@@ -140,7 +140,7 @@ class TestPantry:
         assert (learnt.ingredient.composition, learnt.shipped) == (None, False)
         described = learnt.ingredient.model_copy(update={"composition": Composition(water=60)})
         pantry.put_ingredient(session, ONLY_KITCHEN, described, learnt.version)
-        formulas.save_revision(session, ONLY_KITCHEN, state.head.id, rolls, 1, "")
+        formulas.save_revision(session, ONLY_KITCHEN, state.head.id, rolls, Count(), state.version, "")
         session.expire_all()
         assert described in pantry.kitchen_pantry(session, ONLY_KITCHEN).ingredients
 

@@ -1,9 +1,10 @@
 /** Light, dark, or as the machine is set. Kept in this browser: it belongs to the place, not to the kitchen. */
-import { useLocalStorage, usePreferredDark } from '@vueuse/core'
+import { usePreferredDark, useStorage } from '@vueuse/core'
 import { watchEffect } from 'vue'
+import { browserStore } from '@/storage'
 
 export type Theme = 'light' | 'dark' | 'machine'
-export const theme = useLocalStorage<Theme>('pancount:theme', 'machine')
+export const theme = useStorage<Theme>('pancount:theme', 'machine', browserStore)
 
 export function useTheme(): void {
   const preferred = usePreferredDark()

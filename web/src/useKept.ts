@@ -6,6 +6,7 @@ import { useDebouncedRefHistory, useDebounceFn, useIntervalFn } from '@vueuse/co
 import { ref, shallowRef, watch, type Ref } from 'vue'
 import { Refused } from '@/api/client'
 import { plainCopy } from '@/copy'
+import { browserStore, windowStore } from '@/storage'
 
 /** kept: on the server · keeping: on its way · away: only in this browser, tried again · behind: another window was first. */
 export type Keeping = 'kept' | 'keeping' | 'away' | 'behind'
@@ -14,8 +15,8 @@ const KEEP_AFTER_MS = 500
 const TRY_AGAIN_MS = 3000
 const UNDO_STEPS = 100
 
-const tab = sessionStorage.getItem('pancount:tab') ?? crypto.randomUUID()
-sessionStorage.setItem('pancount:tab', tab)
+const tab = windowStore.getItem('pancount:tab') ?? crypto.randomUUID()
+windowStore.setItem('pancount:tab', tab)
 
 /** How one kind of thing is had from the server and sent there. */
 export interface Keeper<T, S> {
@@ -29,6 +30,8 @@ export interface Keeper<T, S> {
   read: (state: S) => { id: number; version: number; body: T }
   /** A copy in this browser as it would be now, where an earlier release may have left it. */
   broughtUp?: (body: T) => T
+  /** It as one of its own, beside what another window left. */
+  asOwn?: (body: T) => T
   /** A new one got its number. */
   started: (id: number) => void
 }
@@ -43,6 +46,8 @@ export function useKept<T extends object, S extends object>(keeper: Keeper<T, S>
   const error = shallowRef<Refused | null>(null)
   /** True where text that had not reached the server was brought back from this browser. */
   const broughtBack = ref(false)
+  /** While ours is behind: what the other window left, as it is shown beside ours. */
+  const theirs = shallowRef<S | null>(null)
   let sending: Promise<void> | null = null
   let dirty = false
   /** The body as it was laid or last seen, so that opening it is not taken for changing it. */
@@ -53,17 +58,13 @@ export function useKept<T extends object, S extends object>(keeper: Keeper<T, S>
   const mirrorKey = () => `pancount:${keeper.kind}:${id() ?? 'new'}:${tab}`
 
   function mirror(): void {
-    try {
-      localStorage.setItem(mirrorKey(), JSON.stringify({ version: version(), body: body.value }))
-    } catch {
-      // A full store only loses the second copy; the server still gets the first.
-    }
+    browserStore.setItem(mirrorKey(), JSON.stringify({ version: version(), body: body.value }))
   }
-  const dropMirror = () => localStorage.removeItem(mirrorKey())
+  const dropMirror = () => browserStore.removeItem(mirrorKey())
 
   function readMirror(): { version: number; body: T } | null {
     try {
-      const own = JSON.parse(localStorage.getItem(mirrorKey()) ?? 'null') as { version: number; body: T } | null
+      const own = JSON.parse(browserStore.getItem(mirrorKey()) ?? 'null') as { version: number; body: T } | null
       return own && { ...own, body: keeper.broughtUp?.(own.body) ?? own.body }
     } catch {
       return null
@@ -82,7 +83,7 @@ export function useKept<T extends object, S extends object>(keeper: Keeper<T, S>
     loaded.value = false
     error.value = null
     broughtBack.value = false
-    state.value = null
+    state.value = theirs.value = null
     dirty = false
     try {
       if (wanted !== null) state.value = await keeper.fetch(wanted)
@@ -93,8 +94,10 @@ export function useKept<T extends object, S extends object>(keeper: Keeper<T, S>
         lay(own.body, false)
         broughtBack.value = true
         dirty = true
-        keeping.value = own.version === version() ? 'away' : 'behind'
-        if (keeping.value === 'away') void keep()
+        if (own.version === version()) {
+          keeping.value = 'away'
+          void keep()
+        } else void fallBehind()
       }
       loaded.value = true
     } catch (caught) {
@@ -123,7 +126,20 @@ export function useKept<T extends object, S extends object>(keeper: Keeper<T, S>
     } catch (caught) {
       if (!(caught instanceof Refused)) throw caught
       dirty = true
-      keeping.value = caught.isBehind ? 'behind' : 'away'
+      if (caught.isBehind) void fallBehind()
+      else keeping.value = 'away'
+    }
+  }
+
+  /** Another window was first: ours stays here, and is shown beside theirs until the baker says which goes on. */
+  async function fallBehind(): Promise<void> {
+    keeping.value = 'behind'
+    dirty = true
+    mirror()
+    try {
+      theirs.value = await keeper.fetch(id() as number)
+    } catch (caught) {
+      if (!(caught instanceof Refused)) throw caught // it is fetched again until it is had
     }
   }
 
@@ -157,6 +173,7 @@ export function useKept<T extends object, S extends object>(keeper: Keeper<T, S>
   )
   useIntervalFn(() => {
     if (keeping.value === 'away' && dirty) void keep()
+    if (keeping.value === 'behind' && theirs.value === null) void fallBehind()
   }, TRY_AGAIN_MS)
 
   /** Send what is not sent yet, before something reads it from the server. */
@@ -185,15 +202,22 @@ export function useKept<T extends object, S extends object>(keeper: Keeper<T, S>
     dropMirror()
     await open(id())
   }
-  async function keepMine(): Promise<S | null> {
-    const number = id()
-    if (number === null) return null
-    const theirs = await keeper.fetch(number)
-    state.value = theirs
+  /** Ours goes on top of what was shown of theirs; where they went on since, that is shown first. */
+  async function keepMine(): Promise<void> {
+    if (theirs.value === null) return
+    state.value = theirs.value
+    theirs.value = null
     dirty = true
     keeping.value = 'keeping'
     await keep()
-    return theirs
+  }
+  /** Ours becomes one of its own, and theirs stays as it is. */
+  async function keepBoth(): Promise<void> {
+    const made = await keeper.start(keeper.asOwn?.(plainCopy(body.value)) ?? plainCopy(body.value))
+    dropMirror()
+    theirs.value = null
+    settle(made)
+    keeper.started(keeper.read(made).id)
   }
 
   return {
@@ -214,7 +238,10 @@ export function useKept<T extends object, S extends object>(keeper: Keeper<T, S>
     undo,
     redo: history.redo,
     canUndo: history.canUndo,
+    theirs,
+    fallBehind,
     takeTheirs,
     keepMine,
+    keepBoth,
   }
 }

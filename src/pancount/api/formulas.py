@@ -31,11 +31,9 @@ class DeskChange(NewFormula):
     version: Version
 
 
-class NewRevision(Frozen):
-    """A formula to keep for good, resting on revision `base_number` (0 for the first)."""
+class NewRevision(DeskChange):
+    """A formula to keep for good, with the count on its desk, resting on the desk's `version` that was read."""
 
-    formula: Formula
-    base_number: Version
     note: Words = ""
 
 
@@ -86,8 +84,8 @@ def list_revisions(formula_id: FormulaId, session: SessionOf, kitchen: KitchenId
 
 @router.post("/{formula_id}/revisions", status_code=201, responses=may_answer(404, 409, 422, 503))
 def save_revision(body: NewRevision, formula_id: FormulaId, session: SessionOf, kitchen: KitchenId) -> FormulaState:
-    """Keep a formula for good. 409 where another revision was saved since."""
-    return store.save_revision(session, kitchen, formula_id, body.formula, body.base_number, body.note)
+    """Keep a formula for good. 409 where another window kept or saved anything since."""
+    return store.save_revision(session, kitchen, formula_id, body.formula, body.count, body.version, body.note)
 
 
 @router.get("/{formula_id}/revisions/{number}", responses=may_answer(404, 422, 503))

@@ -122,7 +122,7 @@ def drop_taking(taking_id: TakingId, version: VersionQuery, session: SessionOf, 
     store.drop_taking(session, kitchen, taking_id, version)
 
 
-@router.post("/takings/{taking_id}/formula", status_code=201, responses=may_answer(404, 422, 503))
-def formula_of(taking_id: TakingId, session: SessionOf, kitchen: KitchenId) -> FormulaState:
-    """Make the formula of a recipe as it is kept."""
-    return store.formula_of(session, kitchen, taking_id)
+@router.post("/takings/{taking_id}/formula", status_code=201, responses=may_answer(404, 409, 422, 503))
+def formula_of(taking_id: TakingId, version: VersionQuery, session: SessionOf, kitchen: KitchenId) -> FormulaState:
+    """Make the formula of a recipe as it is kept. 409 where another window changed it since."""
+    return store.formula_of(session, kitchen, taking_id, version)

@@ -405,7 +405,7 @@ def fill_demo_kitchen(session: Session) -> bool:
         (with_line(BUNS, 1, 7, percent=0.4), "Less butter: 15 was greasy"),
         (BUNS, "A little less cardamom"),
     ):
-        state = save_revision(session, ONLY_KITCHEN, state.head.id, revised, state.head.latest_number, note)
+        state = save_revision(session, ONLY_KITCHEN, state.head.id, revised, state.count, state.version, note)
     counted = one_target(RIMMED, pieces=24, pans=2)
     put_on_desk(session, ONLY_KITCHEN, state.head.id, BUNS, counted, state.version)
     start_taking(session, ONLY_KITCHEN, Taking(text=CARD))

@@ -155,13 +155,21 @@ def start_formula(session: Session, kitchen_id: int, formula: Formula, count: Co
     return _state(row)
 
 
+BEHIND = "This formula was changed in another window. Your text is kept in this one."
+
+
 def put_on_desk(
     session: Session, kitchen_id: int, formula_id: int, formula: Formula, count: Count, version: int
 ) -> FormulaState:
-    """Keep what is being typed. Raises `Behind` where another window changed the desk since `version`."""
+    """Keep what is being typed. Raises `Behind` where another window changed the desk since `version`.
+
+    What lies there already is kept, whatever its version: a window whose answer was lost on the way sends its text again.
+    """
     row = _get(session, kitchen_id, formula_id, lock=True)
     if row.version != version:
-        raise Behind("This formula was changed in another window. Your text is kept in this one.")
+        if (_on_desk(row), row.desk_count) == (formula, _body(count)):
+            return _state(row)
+        raise Behind(BEHIND)
     changed = _on_desk(row) != formula
     _lay(row, formula)
     row.desk_count = _body(count)
@@ -177,21 +185,22 @@ def put_on_desk(
 
 
 def save_revision(
-    session: Session, kitchen_id: int, formula_id: int, formula: Formula, base_number: int, note: str
+    session: Session, kitchen_id: int, formula_id: int, formula: Formula, count: Count, version: int, note: str
 ) -> FormulaState:
-    """Keep a formula for good as the next revision; the desk then holds it.
+    """Keep a formula for good as the next revision; the desk then holds it, with its count.
 
-    Raises `CoreError` where it cannot be kept, and `Behind` where `base_number` is not the latest revision.
+    The desk and the revision are one thing to a baker, so one version guards both. Raises `CoreError` where the formula
+    cannot be kept, and `Behind` where another window kept or saved anything since `version`.
     """
     complete(formula)
     reckon(formula)
     formula = without_blank_lines(formula)
     row = _get(session, kitchen_id, formula_id, lock=True)
-    if row.latest_number != base_number:
-        raise Behind(
-            f"Revision {row.latest_number} was saved in another window since you opened revision {base_number}."
-        )
-    number = base_number + 1
+    if row.version != version:
+        if _saved_already(session, row, formula, count, note):
+            return _state(row)
+        raise Behind(BEHIND)
+    number = row.latest_number + 1
     session.add(
         RevisionRow(
             formula_id=row.id,
@@ -204,6 +213,7 @@ def save_revision(
     )
     row.latest_number = row.desk_base = number
     _lay(row, formula)
+    row.desk_count = _body(count)
     row.unsaved = False
     row.version += 1
     _headline(session, row, formula)
@@ -211,6 +221,14 @@ def save_revision(
     learn_ingredients(session, kitchen_id, formula)
     session.flush()
     return _state(row)
+
+
+def _saved_already(session: Session, row: FormulaRow, formula: Formula, count: Count, note: str) -> bool:
+    """Whether the latest revision is this very one, saved by a window whose answer was lost on the way."""
+    if not row.latest_number or (_on_desk(row), row.desk_count) != (formula, _body(count)):
+        return False
+    latest = _revision(session, row, row.latest_number)
+    return (latest.formula, latest.head.note) == (formula, note)
 
 
 def list_revisions(session: Session, kitchen_id: int, formula_id: int) -> list[RevisionHead]:
@@ -263,7 +281,7 @@ def keep_new(session: Session, kitchen_id: int, formula: Formula, count: Count, 
     """A new formula, saved as revision 1 where it can be kept and reckoned; on the desk alone where not."""
     state = start_formula(session, kitchen_id, formula, count)
     try:
-        return save_revision(session, kitchen_id, state.head.id, formula, 0, note)
+        return save_revision(session, kitchen_id, state.head.id, formula, count, state.version, note)
     except CoreError:
         return state
 

@@ -96,11 +96,16 @@ def start_taking(session: Session, kitchen_id: int, taking: Taking) -> TakingSta
     return _state(row)
 
 
+BEHIND = "This recipe was changed in another window. Your text is kept in this one."
+
+
 def put_taking(session: Session, kitchen_id: int, taking_id: int, taking: Taking, version: int) -> TakingState:
     """Keep what is being typed and settled. Raises `Behind` where another window changed it since `version`."""
     row = _get(session, kitchen_id, taking_id, lock=True)
     if row.version != version:
-        raise Behind("This recipe was changed in another window. Your text is kept in this one.")
+        if _state(row).taking == taking:  # sent again by a window whose answer was lost on the way
+            return _state(row)
+        raise Behind(BEHIND)
     _lay(row, taking)
     row.version += 1
     return _state(row)
@@ -114,9 +119,14 @@ def drop_taking(session: Session, kitchen_id: int, taking_id: int, version: int)
     session.delete(row)
 
 
-def formula_of(session: Session, kitchen_id: int, taking_id: int) -> FormulaState:
-    """Make the formula of a recipe as it lies; kept as revision 1 where it is complete, else on the desk."""
+def formula_of(session: Session, kitchen_id: int, taking_id: int, version: int) -> FormulaState:
+    """Make the formula of a recipe as it lies; kept as revision 1 where it is complete, else on the desk.
+
+    Raises `NotFound`, or `Behind` where another window changed the recipe since `version`: it would be made of that text.
+    """
     row = _get(session, kitchen_id, taking_id, lock=True)
+    if row.version != version:
+        raise Behind(BEHIND)
     taking = _state(row).taking
     taken = take_in(taking.text, taking.settled, reading_kitchen(session, kitchen_id), taking.system)
     formula, count = make_formula(taken)

@@ -82,7 +82,7 @@ export class Refused extends Error {
   }
 }
 
-const UNREACHED: Problem = {
+export const UNREACHED: Problem = {
   type: 'urn:pancount:problem:unreached',
   title: 'Pan Count does not answer',
   status: 0,
@@ -100,6 +100,12 @@ export async function ask<T>(answer: Promise<{ data?: T; error?: unknown; respon
     throw new Refused(UNREACHED)
   }
   if (got.response.ok) return got.data as T
-  const problem = got.error as Partial<Problem> | undefined
-  throw new Refused({ ...UNREACHED, status: got.response.status, ...(typeof problem === 'object' ? problem : {}) })
+  throw refusedBy(got.response, got.error)
+}
+
+/** What an answer that is no success says. One without problem details came from something that stands between. */
+export function refusedBy(response: Response, body: unknown): Refused {
+  const told = typeof body === 'object' && body !== null && 'detail' in body ? (body as Partial<Problem>) : null
+  const unsaid = { title: 'That did not work', detail: `Pan Count answered with ${response.status} and no words. What you typed is still here; try again.` }
+  return new Refused({ ...UNREACHED, ...unsaid, ...told, status: response.status })
 }

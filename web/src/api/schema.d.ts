@@ -491,7 +491,7 @@ export interface paths {
         put?: never;
         /**
          * Formula Of
-         * @description Make the formula of a recipe as it is kept.
+         * @description Make the formula of a recipe as it is kept. 409 where another window changed it since.
          */
         post: operations["formula_of"];
         delete?: never;
@@ -603,7 +603,7 @@ export interface paths {
         put?: never;
         /**
          * Save Revision
-         * @description Keep a formula for good. 409 where another revision was saved since.
+         * @description Keep a formula for good. 409 where another window kept or saved anything since.
          */
         post: operations["save_revision"];
         delete?: never;
@@ -2727,12 +2727,52 @@ export interface components {
         };
         /**
          * NewRevision
-         * @description A formula to keep for good, resting on revision `base_number` (0 for the first).
+         * @description A formula to keep for good, with the count on its desk, resting on the desk's `version` that was read.
          */
         NewRevision: {
+            /**
+             * @default {
+             *       "name": "",
+             *       "styles": [],
+             *       "flour_g": 1000,
+             *       "stages": [],
+             *       "beside": [],
+             *       "steps": [],
+             *       "usual": {
+             *         "bench_loss": 0.02,
+             *         "fill_kind": "pull_apart_buns",
+             *         "pans": 1,
+             *         "piece_g": 80,
+             *         "pieces_per_pan": 12,
+             *         "shaping": {
+             *           "kind": "ball",
+             *           "overlap_cm": 2
+             *         }
+             *       },
+             *       "bands": {},
+             *       "rested": [],
+             *       "note": ""
+             *     }
+             */
             formula: components["schemas"]["Formula"];
-            /** Base Number */
-            base_number: number;
+            /**
+             * @default {
+             *       "pins": {},
+             *       "targets": [
+             *         {
+             *           "leave_gaps": false,
+             *           "name": "",
+             *           "pins": {}
+             *         }
+             *       ],
+             *       "limits": [],
+             *       "leave_remainder": false,
+             *       "rules": "EU"
+             *     }
+             */
+            count: components["schemas"]["Count"];
+            /** Version */
+            version: number;
             /**
              * Note
              * @default
@@ -5898,7 +5938,9 @@ export interface operations {
     };
     formula_of: {
         parameters: {
-            query?: never;
+            query: {
+                version: number;
+            };
             header?: never;
             path: {
                 taking_id: number;
@@ -5918,6 +5960,16 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -25,13 +25,17 @@ import WholeTable from './WholeTable.vue'
 import WorkingCard from './WorkingCard.vue'
 import { workingOf } from './workings'
 import { api, ask, Refused, type Change, type Formula } from '@/api/client'
+import { takeOut as saveFile } from '@/api/file'
 import { plainCopy } from '@/copy'
 import ChoiceRow from '@/design/ChoiceRow.vue'
 import KeysDialog from '@/design/KeysDialog.vue'
+import OtherWindow from '@/design/OtherWindow.vue'
+import RefusedNote from '@/design/RefusedNote.vue'
 import { when } from '@/format'
 import { useKeys } from '@/keys'
 import { useIngredients, useKnown, useUnits } from '@/kitchen'
 import { tell } from '@/notice'
+import { useAttempt } from '@/useAttempt'
 
 const KEYS = [
   ['Enter', 'next line, or a new one below the last'],
@@ -124,6 +128,7 @@ function compareLatest(): void {
 
 /* Changes that the core makes: at once, or looked at first. */
 const changes = useChanges(desk, known)
+const { refused, attempt } = useAttempt()
 const apart = computed(() => known.value.practice.starter === 'apart')
 const change = (wanted: Change, says?: string) => void changes.apply(wanted, says)
 const look = (title: string, wanted: Change) => {
@@ -204,11 +209,11 @@ async function saved(): Promise<void> {
   tell(`Saved as revision ${desk.head.value?.latest_number}.`)
   for (const queryKey of [['formulas'], ['pantry'], ['revisions']]) await cache.invalidateQueries({ queryKey })
 }
-async function save(onTopOf?: number): Promise<void> {
+async function save(): Promise<void> {
   saving.value = true
   saveProblem.value = null
   try {
-    await desk.save(note.value.trim(), undefined, onTopOf)
+    await desk.save(note.value.trim())
     await saved()
   } catch (caught) {
     if (!(caught instanceof Refused)) throw caught
@@ -223,7 +228,20 @@ async function save(onTopOf?: number): Promise<void> {
   }
 }
 async function saveOnTop(): Promise<void> {
-  await save(await desk.keepMine())
+  await desk.keepMine()
+  await save()
+}
+async function takeTheirs(): Promise<void> {
+  asking.value = false
+  await desk.takeTheirs()
+}
+async function asOwn(): Promise<void> {
+  asking.value = false
+  await attempt(async () => {
+    await desk.keepBoth()
+    await cache.invalidateQueries({ queryKey: ['formulas'] })
+    tell(`${desk.head.value?.name} is a formula of its own now; the other window’s stays as it is.`)
+  })
 }
 async function branch(): Promise<void> {
   if (!desk.head.value) return
@@ -235,25 +253,31 @@ async function branch(): Promise<void> {
 async function bringBack(): Promise<void> {
   if (!view.value || !desk.head.value) return
   const number = reading.value
-  await desk.save(`Brought back revision ${number}`, plainCopy(view.value.formula), desk.head.value.latest_number)
-  await router.replace({ query: {} })
-  await saved()
+  const formula = plainCopy(view.value.formula)
+  await attempt(async () => {
+    await desk.save(`Brought back revision ${number}`, formula)
+    await router.replace({ query: {} })
+    await saved()
+  })
 }
 
 const showsRevisions = ref(false)
 const showsKeys = ref(false)
 const sheet = computed(() => ({ name: 'sheet', params: { id: desk.head.value?.id ?? 'new' }, query: reading.value ? { revision: reading.value } : {} }))
-const ruler = computed(() => (desk.head.value ? `/api/formulas/${desk.head.value.id}/ruler.pdf?target=${target.value}${reading.value ? `&revision=${reading.value}` : ''}` : null))
-/** The answer is a file to save, so the screen stays. A link inside the menu could not be taken by key. */
+const ruler = computed(() => (canTakeOut.value && desk.head.value ? `/api/formulas/${desk.head.value.id}/ruler.pdf?target=${target.value}${reading.value ? `&revision=${reading.value}` : ''}` : null))
+/** A link inside the menu could not be taken by key. */
 const takeOut = (file: 'formula.json' | 'formula.csv' | 'recipe.jsonld' | 'count.ods') =>
-  window.location.assign(`/api/formulas/${desk.head.value?.id}/${file}${reading.value ? `?revision=${reading.value}` : ''}`)
+  attempt(() => saveFile(`/api/formulas/${desk.head.value?.id}/${file}${reading.value ? `?revision=${reading.value}` : ''}`))
+/** What goes out is made of what the records hold, which is not this text while it has not reached them. A revision is there for good. */
+const canTakeOut = computed(() => desk.head.value !== null && (reading.value !== undefined || !['behind', 'away'].includes(desk.keeping.value)))
+const whyNot = computed(() => (canTakeOut.value || !desk.head.value ? undefined : 'First this text must be in the records'))
 
 useKeys({
   'mod+s': askToSave,
   'mod+z': () => desk.undo(),
   'mod+shift+z': () => desk.redo(),
   'mod+y': () => desk.redo(),
-  w: () => desk.head.value && void router.push(sheet.value),
+  w: () => canTakeOut.value && void router.push(sheet.value),
   '?': () => (showsKeys.value = true),
   f: () => showView(viewed.value === 'whole' ? 'mixed' : 'whole'),
   d: () => showSide(side.value === 'dough' ? 'count' : 'dough'),
@@ -296,8 +320,8 @@ async function makeUpFlour(): Promise<void> {
         <span class="spacer" />
         <button type="button" class="button bare" :disabled="!desk.canUndo.value" title="Undo (Ctrl Z)" @click="desk.undo()">Undo</button>
         <button type="button" class="button bare" @click="showsRevisions = true">Revisions</button>
-        <el-dropdown class="take-out" trigger="click" @visible-change="desk.flush()" :disabled="!desk.head.value">
-          <button type="button" class="button bare" :disabled="!desk.head.value">Take out</button>
+        <el-dropdown class="take-out" trigger="click" @visible-change="desk.flush()" :disabled="!canTakeOut">
+          <button type="button" class="button bare" :disabled="!canTakeOut" :title="whyNot">Take out</button>
           <template #dropdown>
             <el-dropdown-menu>
               <el-dropdown-item @click="takeOut('formula.json')">Formula file (JSON)</el-dropdown-item>
@@ -307,7 +331,8 @@ async function makeUpFlour(): Promise<void> {
             </el-dropdown-menu>
           </template>
         </el-dropdown>
-        <RouterLink v-if="desk.head.value" class="button" :to="sheet">Weigh sheet</RouterLink>
+        <RouterLink v-if="canTakeOut" class="button" :to="sheet">Weigh sheet</RouterLink>
+        <button v-else-if="desk.head.value" type="button" class="button" disabled :title="whyNot">Weigh sheet</button>
         <button type="button" class="button go" :disabled="reading !== undefined || !desk.unsaved.value" @click="askToSave">Save revision</button>
       </div>
 
@@ -316,14 +341,8 @@ async function makeUpFlour(): Promise<void> {
           <strong>The kitchen’s records cannot be reached.</strong>
           What you type is kept in this browser, and goes in by itself as soon as they are back.
         </div>
-        <div v-if="desk.keeping.value === 'behind'" class="said stop" role="alert">
-          <strong>This formula was changed in another window.</strong>
-          Your text is kept here, in this one. Choose which goes on; a saved revision is never lost either way.
-          <div class="row">
-            <button type="button" class="button" @click="desk.keepMine()">Keep mine</button>
-            <button type="button" class="button" @click="desk.takeTheirs()">Take theirs</button>
-          </div>
-        </div>
+        <RefusedNote v-if="refused" :refused="refused" @close="refused = null" />
+        <OtherWindow v-if="desk.keeping.value === 'behind' && !asking" what="formula" v-bind="desk.texts.value" @mine="desk.keepMine()" @theirs="desk.takeTheirs()" @both="asOwn" />
         <p v-if="desk.broughtBack.value && desk.keeping.value !== 'behind'" class="said">Text that had not reached the records was brought back from this browser.</p>
         <div v-if="reading !== undefined" class="said now">
           <strong>Reading revision {{ reading }}<template v-if="revision.data.value">: {{ revision.data.value.head.note || 'no note' }}, {{ when(revision.data.value.head.saved_at) }}</template></strong>
@@ -385,22 +404,16 @@ async function makeUpFlour(): Promise<void> {
       <WorkingCard v-if="working" :working="working" :band="working.gauge ? whole?.character.gauges[working.gauge] : undefined" :locked="locked" :units="units" @open="openWorking" @close="closeWorking" @band="setBand" />
       <ChangeCard v-if="changes.pending.value || changes.refused.value" :pending="changes.pending.value" :refused="changes.refused.value" :units="units" @take="takeChange" @leave="leaveChange" @understood="changes.refused.value = null" />
 
-      <el-dialog v-model="asking" title="Save a revision" width="min(520px, 94vw)" @opened="noteField?.focus()">
+      <el-dialog v-model="asking" :title="saveProblem?.isBehind ? 'Not saved yet' : 'Save a revision'" :width="saveProblem?.isBehind ? 'min(820px, 94vw)' : 'min(520px, 94vw)'" @opened="noteField?.focus()">
         <form @submit.prevent="save()">
           <label class="label">What did you try? A word or two, if you like.
             <input ref="noteField" v-model="note" class="field" maxlength="300" />
           </label>
-          <div v-if="saveProblem" class="said stop" role="alert">
-            <strong>{{ saveProblem.problem.title }}</strong>{{ saveProblem.message }}
-            <template v-if="saveProblem.isBehind"> Your text is still here.</template>
-            <div v-if="saveProblem.isBehind" class="row">
-              <button type="button" class="button" @click="saveOnTop">Save mine on top of it</button>
-              <RouterLink class="button" :to="{ name: 'formula', params: { id: routeId ?? 'new' } }" target="_blank">Look at theirs</RouterLink>
-            </div>
-          </div>
+          <OtherWindow v-if="saveProblem?.isBehind" what="formula" v-bind="desk.texts.value" mine="Save mine on top" @mine="saveOnTop" @theirs="takeTheirs" @both="asOwn" />
+          <div v-else-if="saveProblem" class="said stop" role="alert"><strong>{{ saveProblem.problem.title }}</strong>{{ saveProblem.message }}</div>
           <div class="dialog-foot">
             <button type="button" class="button" @click="asking = false">Not now</button>
-            <button type="submit" class="button go" :disabled="saving">Save</button>
+            <button v-if="!saveProblem?.isBehind" type="submit" class="button go" :disabled="saving">Save</button>
           </div>
         </form>
       </el-dialog>

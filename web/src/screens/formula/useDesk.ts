@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import { api, ask, Refused, type Count, type Formula, type FormulaState, type Target } from '@/api/client'
 import { plainCopy } from '@/copy'
 import { useKept } from '@/useKept'
+import { deskText } from './deskText'
 import { emptyFormula } from './lines'
 
 export interface Desk {
@@ -44,19 +45,26 @@ export function useDesk(started: (id: number) => void) {
     put: (id, body, version) => ask(api.PUT('/api/formulas/{formula_id}/desk', { params: path(id), body: { ...body, version } })),
     read: (state) => ({ id: state.head.id, version: state.version, body: { formula: state.formula, count: state.count } }),
     broughtUp,
+    asOwn: (desk) => ({ ...desk, formula: { ...desk.formula, name: `${desk.formula.name.slice(0, 280)}, other text` } }),
     started,
   })
   const head = computed(() => kept.state.value?.head ?? null)
 
   /** Save a revision. Throws `Refused`; what is on the desk stays there either way. */
-  async function save(note: string, formula?: Formula, onTopOf?: number): Promise<void> {
-    const saved = formula ?? plainCopy(kept.body.value.formula)
-    await kept.keepNow()
+  async function save(note: string, formula?: Formula): Promise<void> {
+    if (kept.state.value === null) await kept.keepNow()
+    else await kept.flush()
     const now = kept.state.value
-    if (now === null) throw new Refused({ type: '', title: '', status: 0, detail: 'It cannot be saved just now; it is kept in this browser.', errors: [] })
-    const body = { formula: saved, base_number: onTopOf ?? now.base_number, note }
-    const state = await ask(api.POST('/api/formulas/{formula_id}/revisions', { params: path(now.head.id), body }))
-    kept.settle({ ...state, count: kept.body.value.count })
+    if (now === null) throw new Refused({ type: '', title: 'Not saved', status: 0, detail: 'It cannot be saved just now; it is kept in this browser.', errors: [] })
+    if (kept.keeping.value === 'behind') throw new Refused({ type: '', title: 'Changed in another window', status: 409, detail: 'What the other window left is not part of this text yet.', errors: [] })
+    const { formula: typed, count } = plainCopy(kept.body.value)
+    const body = { formula: formula ?? typed, count, version: now.version, note }
+    try {
+      kept.settle(await ask(api.POST('/api/formulas/{formula_id}/revisions', { params: path(now.head.id), body })))
+    } catch (caught) {
+      if (caught instanceof Refused && caught.isBehind) await kept.fallBehind()
+      throw caught
+    }
   }
 
   return {
@@ -64,8 +72,8 @@ export function useDesk(started: (id: number) => void) {
     desk: kept.body,
     head,
     save,
-    /** Puts ours on top of what another window left; gives the number of its latest revision. */
-    keepMine: async (): Promise<number> => (await kept.keepMine())?.head.latest_number ?? 0,
+    /** While ours is behind: both texts, line by line. */
+    texts: computed(() => ({ ours: deskText(kept.body.value), theirs: kept.theirs.value ? deskText(kept.theirs.value) : null })),
     /** True where what is on the desk is not the latest revision. */
     unsaved: computed(() => head.value === null || head.value.unsaved || kept.keeping.value !== 'kept'),
   }

@@ -15,6 +15,7 @@ import WeighCup from './WeighCup.vue'
 import { api, ask, type Asked, type FormulaState, type Habits, type Settled, type Table, type TakenLine } from '@/api/client'
 import ChoiceRow from '@/design/ChoiceRow.vue'
 import KeysDialog from '@/design/KeysDialog.vue'
+import OtherWindow from '@/design/OtherWindow.vue'
 import RefusedNote from '@/design/RefusedNote.vue'
 import { withUnit } from '@/format'
 import { useKeys } from '@/keys'
@@ -221,9 +222,10 @@ async function make(): Promise<void> {
   making.value = true
   await attempt(async () => {
     await taking.keepNow()
-    const id = taking.state.value?.head.id
-    if (!id) return
-    const state = await ask(api.POST('/api/takings/{taking_id}/formula', { params: { path: { taking_id: id } } }))
+    const head = taking.state.value?.head
+    if (!head || taking.keeping.value !== 'kept') return // what keeps it from the records is told already
+    const { id, version } = head
+    const state = await ask(api.POST('/api/takings/{taking_id}/formula', { params: { path: { taking_id: id }, query: { version } } }))
     tell(`Made the formula ${state.head.name || 'without a name'}.`, async () => {
       await undoFormula(state)()
       await router.push({ name: 'take-in', params: { id } })
@@ -273,10 +275,7 @@ useKeys({
       <div class="tellings">
         <RefusedNote v-if="refused" :refused="refused" @close="refused = null" />
         <div v-if="taking.keeping.value === 'away'" class="said stop" role="alert"><strong>The kitchen’s records cannot be reached.</strong>What you type is kept in this browser, and goes in by itself as soon as they are back.</div>
-        <div v-if="taking.keeping.value === 'behind'" class="said stop" role="alert">
-          <strong>This recipe was changed in another window.</strong>Your text is kept here, in this one. Choose which goes on.
-          <div class="row"><button type="button" class="button" @click="taking.keepMine()">Keep mine</button><button type="button" class="button" @click="taking.takeTheirs()">Take theirs</button></div>
-        </div>
+        <OtherWindow v-if="taking.keeping.value === 'behind'" what="recipe" v-bind="taking.texts.value" @mine="taking.keepMine()" @theirs="taking.takeTheirs()" @both="attempt(taking.keepBoth)" />
         <p v-if="taking.broughtBack.value && taking.keeping.value !== 'behind'" class="said">Text that had not reached the records was brought back from this browser.</p>
         <p v-if="taking.reading.problem.value && taking.keeping.value !== 'away' && !isEmpty" class="said stop" role="alert">It cannot be read just now. {{ taking.reading.problem.value.errors?.[0]?.detail ?? taking.reading.problem.value.detail }}</p>
       </div>

@@ -20,8 +20,19 @@ export function useTaking(started: (id: number) => void) {
   })
   const ready = computed(() => kept.loaded.value && kept.body.value.text.trim() !== '')
   const reading = useAnswer<TakenIn>([kept.body], ready as Ref<boolean>, () => ask(api.POST('/api/take-in', { body: toRaw(kept.body.value) })))
-  return { ...kept, taking: kept.body, ready, reading }
+  /** While ours is behind: both texts, and what was settled of their lines. */
+  const texts = computed(() => ({ ours: takingText(kept.body.value), theirs: kept.theirs.value ? takingText(kept.theirs.value.taking) : null }))
+  return { ...kept, taking: kept.body, ready, reading, texts }
 }
+
+const takingText = ({ text, settled, system }: Taking): string[] => [
+  ...text.split('\n').filter((line) => line.trim()),
+  ...(settled ?? []).map(({ written, nth, part, ...what }) => {
+    const said = Object.entries(what).filter(([, value]) => value !== null && value !== undefined)
+    return `${written}${nth ? `, number ${nth + 1}` : ''}${part ? `, part ${part + 1}` : ''}: ${said.map(([key, value]) => `${key.replace(/_g$/, '').replaceAll('_', ' ')} ${String(value)}`).join(', ')}`
+  }),
+  ...(system ? [`Cups and spoons: ${system}`] : []),
+]
 
 /** Where a thing stands in the text, as what was settled of it is found again. */
 export interface Spot {
