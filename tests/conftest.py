@@ -70,7 +70,7 @@ def engine(server_url: str) -> Iterator[Engine]:
 
 @pytest.fixture(scope="session")
 def client(engine: Engine) -> Iterator[TestClient]:
-    with TestClient(make_app(engine, web=None)) as client:
+    with TestClient(make_app(engine, web=None), base_url="http://localhost") as client:
         yield client
 
 

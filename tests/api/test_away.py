@@ -18,7 +18,7 @@ def test_away_and_back(state_folder: Path, rolls):
         migrate(engine)
         with transaction(engine) as session:
             open_kitchen(session, ONLY_KITCHEN, "Weir House kitchen", Settings())
-        client = TestClient(make_app(engine, web=None))
+        client = TestClient(make_app(engine, web=None), base_url="http://localhost")
         assert client.post("/api/formulas", json={"formula": {"name": "Kept"}}).status_code == 201
         port = engine.url.port
         cluster.stop()

@@ -23,7 +23,7 @@ OPERATIONS = {
 
 @pytest.fixture(scope="session")
 def operations(engine: Engine) -> dict:
-    schema = schemathesis.openapi.from_asgi("/api/openapi.json", make_app(engine, web=None))
+    schema = schemathesis.openapi.from_asgi("/api/openapi.json", make_app(engine, web=None, hosts=["testserver"]))
     return {result.ok().label: result.ok() for result in schema.get_all_operations()}
 
 

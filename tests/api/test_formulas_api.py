@@ -8,6 +8,8 @@ from starlette.testclient import TestClient
 from pancount.core.count import one_target
 from pancount.formats.formula_file import write_formula
 
+FILE = {"Content-Type": "application/octet-stream"}
+
 
 def url(client: TestClient, name: str, **params: object) -> str:
     return str(client.app.url_path_for(name, **params))
@@ -241,7 +243,7 @@ class TestPapers:
     def test_in_again(self, client, rolls):
         """A file comes in as a formula of its own, with its count."""
         text = write_formula(rolls, one_target(pieces=24))
-        answer = client.post(url(client, "import_formula"), content=text)
+        answer = client.post(url(client, "import_formula"), content=text, headers=FILE)
         assert answer.status_code == 201
         state = answer.json()
         assert (state["formula"], state["count"]["targets"][0]["pins"]["pieces"]) == (rolls.model_dump(mode="json"), 24)
@@ -250,7 +252,7 @@ class TestPapers:
     def test_a_wrong_file(self, client):
         """422 with every place, and 413 for one that is far too large."""
         wrong = '{"format": "pancount-formula", "version": 1, "formula": {"name": 5, "stages": [{"lines": [{"percent": -1}]}]}}'
-        answer = client.post(url(client, "import_formula"), content=wrong)
+        answer = client.post(url(client, "import_formula"), content=wrong, headers=FILE)
         pointers = {issue["pointer"] for issue in answer.json()["errors"]}
         assert pointers == {"/formula/name", "/formula/stages/0/lines/0/percent"}
-        assert client.post(url(client, "import_formula"), content=b"x" * 6_000_001).status_code == 413
+        assert client.post(url(client, "import_formula"), content=b"x" * 2_000_001, headers=FILE).status_code == 413

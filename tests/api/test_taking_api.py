@@ -71,7 +71,7 @@ class TestFiles:
     """POST /api/take-in/file, /api/take-in/table"""
 
     def send(self, client, data: bytes, name: str = "x"):
-        return client.post("/api/take-in/file", params={"name": name}, content=data)
+        return client.post("/api/take-in/file", params={"name": name}, content=data, headers={"Content-Type": "application/octet-stream"})
 
     def test_json_ld(self, client):
         """Its text, to go on with."""

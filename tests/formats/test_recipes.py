@@ -234,7 +234,7 @@ class TestTables:
         """Under their stages, amounts with their units."""
         text = "part,how much,unit,what,how\nPaste,25,g,flour,\nDough,2,cups,flour,sifted\nDough,1/2,tsp,salt,\n"
         mapping = {"stage": 0, "amount": 1, "unit": 2, "ingredient": 3, "note": 4}
-        assert table_text(text, mapping, "Rolls") == "Rolls\n\n\nPaste:\n25 g flour\n\nDough:\n2 cups flour, sifted\n1/2 tsp salt"
+        assert table_text(text, mapping, "Rolls")[1] == "Rolls\n\n\nPaste:\n25 g flour\n\nDough:\n2 cups flour, sifted\n1/2 tsp salt"
 
     def test_without_ingredients_it_says_so(self):
         with pytest.raises(Unreadable, match="which column holds the ingredients") as refused:
@@ -245,7 +245,7 @@ class TestTables:
     def test_our_own_csv_comes_in_again(self, formula):
         """Every line with its weight."""
         file = read_recipe_file(write_csv(formula).encode(), "formula.csv")
-        again, _ = make_formula(take_in(table_text(file.text, file.table.mapping, formula.name), (), Kitchen()))
+        again, _ = make_formula(take_in(table_text(file.text, file.table.mapping, formula.name)[1], (), Kitchen()))
         ours = [line.name for s in formula.stages for line in s.lines]
         assert [line.name for s in again.stages for line in s.lines] == ours
 

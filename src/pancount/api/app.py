@@ -1,5 +1,6 @@
 """The application: routes, problems, and the built screens."""
 
+from collections.abc import Iterable
 from pathlib import Path
 from typing import Any
 
@@ -7,13 +8,16 @@ from fastapi import FastAPI
 from fastapi.openapi.utils import get_openapi
 from sqlalchemy import Engine
 from starlette.exceptions import HTTPException
-from starlette.middleware.gzip import GZipMiddleware
+from starlette.middleware.gzip import DEFAULT_EXCLUDED_CONTENT_TYPES, GZipMiddleware
 from starlette.responses import Response
 from starlette.staticfiles import StaticFiles
 from starlette.types import Scope
 
 from pancount.api import formulas, kitchen, pans, pantry, papers, reckoning, takings
+from pancount.api.door import Door
+from pancount.api.long import Bench
 from pancount.api.problems import Problem, tell_problems
+from pancount.api.records import Places
 from pancount.formats.formula_file import FormulaFile
 
 WEB = Path(__file__).resolve().parents[3] / "web" / "dist"
@@ -25,6 +29,8 @@ class Screens(StaticFiles):
     async def get_response(self, path: str, scope: Scope) -> Response:
         if path.startswith("api/"):
             raise HTTPException(404, "There is no such address in this application.")
+        if scope["method"] not in ("GET", "HEAD"):
+            raise HTTPException(405, "Pages are only read here.", {"Allow": "GET, HEAD"})
         try:
             response = await super().get_response(path, scope)
         except HTTPException as error:
@@ -51,8 +57,18 @@ def _openapi(app: FastAPI) -> dict[str, Any]:
     return app.openapi_schema
 
 
-def make_app(engine: Engine | None, web: Path | None = WEB) -> FastAPI:
-    """The application over a database. Without `web` it is the API alone; without `engine`, its description."""
+COMPRESSED_FROM = 2_000
+"""Answers smaller than this go as they are. [bytes]"""
+ALREADY_SMALL = (*DEFAULT_EXCLUDED_CONTENT_TYPES, "application/pdf", papers.ODS, "font/woff2")
+
+
+def make_app(
+    engine: Engine | None, web: Path | None = WEB, *, hosts: Iterable[str] = (), folder: Path | None = None
+) -> FastAPI:
+    """The application over a database. Without `web` it is the API alone; without `engine`, its description.
+
+    `hosts`: names beside those of this machine that it answers to. `folder`: where the records lie, if they are our own.
+    """
     app = FastAPI(
         title="Pan Count",
         version="0.1.0",
@@ -62,12 +78,17 @@ def make_app(engine: Engine | None, web: Path | None = WEB) -> FastAPI:
         generate_unique_id_function=lambda route: route.name,
         separate_input_output_schemas=False,
     )
-    app.state.engine = engine
-    tell_problems(app)
+    app.state.places = Places(engine)
+    app.state.bench = Bench()
+    tell_problems(app, folder)
     routers = (reckoning, kitchen, pans, pantry, takings, formulas, papers)
     for router in (module.router for module in routers):
         app.include_router(router)
     app.openapi = lambda: _openapi(app)  # type: ignore[method-assign]  # the way FastAPI's documentation gives
     if web is not None:
-        app.mount("/", GZipMiddleware(Screens(directory=web, html=True), minimum_size=1000))
+        app.router.default = Screens(directory=web, html=True)  # not mounted, so that a wrong verb at an address of ours is 405
+    app.add_middleware(
+        GZipMiddleware, minimum_size=COMPRESSED_FROM, compresslevel=4, exclude_content_types=ALREADY_SMALL
+    )
+    app.add_middleware(Door, hosts=hosts)
     return app

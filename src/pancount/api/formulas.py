@@ -2,11 +2,13 @@
 
 from typing import Annotated
 
-from fastapi import APIRouter, Query
+from fastapi import APIRouter, Query, Request
 from pydantic import Field
 
-from pancount.api.desk import FormulaId, KitchenId, RevisionNumber, RevisionQuery, SessionOf, may_answer
+from pancount.api.desk import FormulaId, RevisionNumber, RevisionQuery, may_answer
 from pancount.api.files import FileBody
+from pancount.api.long import QUICK_BYTES, off_loop
+from pancount.api.records import RecordsOf
 from pancount.core.base import Frozen, Words
 from pancount.core.count import Count
 from pancount.core.formula import Formula
@@ -38,15 +40,15 @@ class NewRevision(DeskChange):
 
 
 @router.get("", responses=may_answer(503))
-def list_formulas(session: SessionOf, kitchen: KitchenId, archived: bool = False) -> list[FormulaHead]:
+async def list_formulas(records: RecordsOf, archived: bool = False) -> list[FormulaHead]:
     """The kitchen's formulas, last changed first."""
-    return store.list_formulas(session, kitchen, archived=archived)
+    return await records(store.list_formulas, archived=archived)
 
 
 @router.post("", status_code=201, responses=may_answer(422, 503))
-def start_formula(body: NewFormula, session: SessionOf, kitchen: KitchenId) -> FormulaState:
+async def start_formula(body: NewFormula, records: RecordsOf) -> FormulaState:
     """A new formula on the desk, not yet saved as a revision."""
-    return store.start_formula(session, kitchen, body.formula, body.count)
+    return await records(store.start_formula, body.formula, body.count)
 
 
 FILE_BODY = {
@@ -58,62 +60,61 @@ FILE_BODY = {
 
 
 @router.post("/import", status_code=201, responses=may_answer(413, 422, 503), openapi_extra=FILE_BODY)
-def import_formula(data: FileBody, session: SessionOf, kitchen: KitchenId) -> FormulaState:
+async def import_formula(data: FileBody, request: Request, records: RecordsOf) -> FormulaState:
     """Take in a formula file. 422 says what is wrong and where."""
-    file = read_formula(data)
-    return store.keep_new(session, kitchen, file.formula, file.count, "Taken in from a file")
+    file = await off_loop(request, read_formula, data, heavy=len(data) > QUICK_BYTES)
+    return await records(store.keep_new, file.formula, file.count, "Taken in from a file")
 
 
 @router.get("/{formula_id}", responses=may_answer(404, 422, 503))
-def get_formula(formula_id: FormulaId, session: SessionOf, kitchen: KitchenId) -> FormulaState:
+async def get_formula(formula_id: FormulaId, records: RecordsOf) -> FormulaState:
     """The formula as it lies on the desk."""
-    return store.get_formula(session, kitchen, formula_id)
+    return await records(store.get_formula, formula_id)
 
 
 @router.put("/{formula_id}/desk", responses=may_answer(404, 409, 422, 503))
-def put_on_desk(body: DeskChange, formula_id: FormulaId, session: SessionOf, kitchen: KitchenId) -> FormulaState:
+async def put_on_desk(body: DeskChange, formula_id: FormulaId, records: RecordsOf) -> FormulaState:
     """Keep what is being typed. 409 where another window changed it since."""
-    return store.put_on_desk(session, kitchen, formula_id, body.formula, body.count, body.version)
+    return await records(store.put_on_desk, formula_id, body.formula, body.count, body.version)
 
 
 @router.get("/{formula_id}/revisions", responses=may_answer(404, 422, 503))
-def list_revisions(formula_id: FormulaId, session: SessionOf, kitchen: KitchenId) -> list[RevisionHead]:
+async def list_revisions(formula_id: FormulaId, records: RecordsOf) -> list[RevisionHead]:
     """Revisions, newest first."""
-    return store.list_revisions(session, kitchen, formula_id)
+    return await records(store.list_revisions, formula_id)
 
 
 @router.post("/{formula_id}/revisions", status_code=201, responses=may_answer(404, 409, 422, 503))
-def save_revision(body: NewRevision, formula_id: FormulaId, session: SessionOf, kitchen: KitchenId) -> FormulaState:
+async def save_revision(body: NewRevision, formula_id: FormulaId, records: RecordsOf) -> FormulaState:
     """Keep a formula for good. 409 where another window kept or saved anything since."""
-    return store.save_revision(session, kitchen, formula_id, body.formula, body.count, body.version, body.note)
+    return await records(store.save_revision, formula_id, body.formula, body.count, body.version, body.note)
 
 
 @router.get("/{formula_id}/revisions/{number}", responses=may_answer(404, 422, 503))
-def get_revision(formula_id: FormulaId, number: RevisionNumber, session: SessionOf, kitchen: KitchenId) -> Revision:
+async def get_revision(formula_id: FormulaId, number: RevisionNumber, records: RecordsOf) -> Revision:
     """One revision, whole."""
-    return store.get_revision(session, kitchen, formula_id, number)
+    return await records(store.get_revision, formula_id, number)
 
 
 @router.post("/{formula_id}/copy", status_code=201, responses=may_answer(404, 422, 503))
-def copy_formula(
-    formula_id: FormulaId, session: SessionOf, kitchen: KitchenId, revision: RevisionQuery = None
+async def copy_formula(
+    formula_id: FormulaId, records: RecordsOf, revision: RevisionQuery = None
 ) -> FormulaState:
     """A formula of its own from what lies on this one's desk, or branched from one of its revisions."""
-    return store.copy_formula(session, kitchen, formula_id, revision)
+    return await records(store.copy_formula, formula_id, revision)
 
 
 @router.put("/{formula_id}/archived", responses=may_answer(404, 422, 503))
-def archive_formula(archived: bool, formula_id: FormulaId, session: SessionOf, kitchen: KitchenId) -> FormulaHead:
+async def archive_formula(archived: bool, formula_id: FormulaId, records: RecordsOf) -> FormulaHead:
     """Put a formula away, or bring it back."""
-    return store.archive_formula(session, kitchen, formula_id, archived=archived)
+    return await records(store.archive_formula, formula_id, archived=archived)
 
 
 @router.delete("/{formula_id}", status_code=204, responses=may_answer(404, 409, 422, 503))
-def undo_new(
+async def undo_new(
     formula_id: FormulaId,
     version: Annotated[int, Query(ge=0, le=2**31 - 1)],
-    session: SessionOf,
-    kitchen: KitchenId,
+    records: RecordsOf,
 ) -> None:
     """Take back a formula just made or copied. 409 where anything happened to it since."""
-    store.undo_new(session, kitchen, formula_id, version)
+    await records(store.undo_new, formula_id, version)

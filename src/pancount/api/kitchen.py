@@ -5,7 +5,8 @@ from typing import Annotated
 from fastapi import APIRouter
 from pydantic import Field
 
-from pancount.api.desk import KitchenId, SessionOf, may_answer
+from pancount.api.desk import may_answer
+from pancount.api.records import RecordsOf
 from pancount.core.base import Frozen, Name
 from pancount.store import kitchens
 from pancount.store.kitchens import KitchenState, Settings
@@ -22,12 +23,12 @@ class KitchenChange(Frozen):
 
 
 @router.get("/kitchen", responses=may_answer(503))
-def get_kitchen(session: SessionOf, kitchen: KitchenId) -> KitchenState:
+async def get_kitchen(records: RecordsOf) -> KitchenState:
     """The kitchen as it is now."""
-    return kitchens.get_kitchen(session, kitchen)
+    return await records(kitchens.get_kitchen)
 
 
 @router.put("/kitchen", responses=may_answer(409, 422, 503))
-def change_kitchen(body: KitchenChange, session: SessionOf, kitchen: KitchenId) -> KitchenState:
+async def change_kitchen(body: KitchenChange, records: RecordsOf) -> KitchenState:
     """Set name and settings."""
-    return kitchens.change_kitchen(session, kitchen, body.name, body.settings, body.version)
+    return await records(kitchens.change_kitchen, body.name, body.settings, body.version)

@@ -5,7 +5,8 @@ from typing import Annotated
 from fastapi import APIRouter, Path, Query
 from pydantic import Field
 
-from pancount.api.desk import KitchenId, SessionOf, may_answer
+from pancount.api.desk import may_answer
+from pancount.api.records import RecordsOf
 from pancount.core.base import Frozen, SomeGrams, Word
 from pancount.core.count import fill_rule
 from pancount.core.pan import Pan
@@ -35,44 +36,43 @@ class Holding(Frozen):
 
 
 @router.get("/pans", responses=may_answer(503))
-def list_pans(session: SessionOf, kitchen: KitchenId, archived: bool = False) -> tuple[PanState, ...]:
+async def list_pans(records: RecordsOf, archived: bool = False) -> tuple[PanState, ...]:
     """The kitchen's pans, or those put away."""
-    return store.list_pans(session, kitchen, archived=archived)
+    return await records(store.list_pans, archived=archived)
 
 
 @router.post("/pans", status_code=201, responses=may_answer(409, 422, 503))
-def add_pan(shelved: ShelfPan, session: SessionOf, kitchen: KitchenId) -> PanState:
+async def add_pan(shelved: ShelfPan, records: RecordsOf) -> PanState:
     """Put a pan on the shelf."""
-    return store.add_pan(session, kitchen, shelved)
+    return await records(store.add_pan, shelved)
 
 
 @router.put("/pans/{pan_id}", responses=may_answer(404, 409, 422, 503))
-def change_pan(body: PanChange, pan_id: PanId, session: SessionOf, kitchen: KitchenId) -> PanState:
+async def change_pan(body: PanChange, pan_id: PanId, records: RecordsOf) -> PanState:
     """Change a pan. 409 where another window changed it since."""
-    return store.change_pan(session, kitchen, pan_id, body.shelved, body.version)
+    return await records(store.change_pan, pan_id, body.shelved, body.version)
 
 
 @router.put("/pans/{pan_id}/archived", responses=may_answer(404, 422, 503))
-def put_pan_away(archived: bool, pan_id: PanId, session: SessionOf, kitchen: KitchenId) -> PanState:
+async def put_pan_away(archived: bool, pan_id: PanId, records: RecordsOf) -> PanState:
     """Put a pan away, or bring it back."""
-    return store.put_away(session, kitchen, pan_id, archived=archived)
+    return await records(store.put_away, pan_id, archived=archived)
 
 
 @router.delete("/pans/{pan_id}", status_code=204, responses=may_answer(404, 409, 422, 503))
-def remove_pan(
+async def remove_pan(
     pan_id: PanId,
     version: Annotated[int, Query(ge=0, le=2**31 - 1)],
-    session: SessionOf,
-    kitchen: KitchenId,
+    records: RecordsOf,
 ) -> None:
     """Take a pan off the shelf for good. 409 where another window changed it since."""
-    store.remove_pan(session, kitchen, pan_id, version)
+    await records(store.remove_pan, pan_id, version)
 
 
 @router.post("/pans/stand-ins", responses=may_answer(422, 503))
-def find_stand_ins(wanted: Wanted, session: SessionOf, kitchen: KitchenId) -> tuple[StandIn, ...]:
+async def find_stand_ins(wanted: Wanted, records: RecordsOf) -> tuple[StandIn, ...]:
     """What else on the shelf would take this dough, best first."""
-    return stand_ins(wanted, [(pan.id, pan.shelved) for pan in store.list_pans(session, kitchen)])
+    return stand_ins(wanted, [(pan.id, pan.shelved) for pan in await records(store.list_pans)])
 
 
 @router.post("/reckon/pan", responses=may_answer(422))

@@ -2,10 +2,12 @@
 
 from typing import Annotated
 
-from fastapi import APIRouter, Path, Query
-from pydantic import Field
+from fastapi import APIRouter, Path, Query, Request, Response
+from pydantic import Field, TypeAdapter
 
-from pancount.api.desk import KitchenId, SessionOf, may_answer
+from pancount.api.desk import may_answer
+from pancount.api.records import RecordsOf
+from pancount.api.tagged import is_known, mark_of, tagged
 from pancount.core.base import Frozen, Name
 from pancount.core.pantry import Ingredient, pantry
 from pancount.core.taking.habits import CupWeighing
@@ -17,6 +19,9 @@ from pancount.store.pantry import PantryItem, WeighedCup
 router = APIRouter(prefix="/api", tags=["pantry"])
 
 Version = Annotated[int, Field(ge=0, le=2**31 - 1)]
+ITEMS: TypeAdapter[tuple[PantryItem, ...]] = TypeAdapter(tuple[PantryItem, ...])
+SHIPPED = repr(pantry()).encode()
+"""What ships, which another release may change."""
 CupId = Annotated[int, Path(ge=1, le=2**31 - 1)]
 
 
@@ -34,52 +39,51 @@ class Kept(Frozen):
     reckoned_again: int
 
 
-@router.get("/pantry", responses=may_answer(503))
-def get_pantry(session: SessionOf, kitchen: KitchenId) -> tuple[PantryItem, ...]:
+@router.get("/pantry", response_model=tuple[PantryItem, ...], responses=may_answer(503))
+async def get_pantry(request: Request, records: RecordsOf) -> Response:
     """The shipped ingredients, as this kitchen has them, and those it added."""
-    return store.list_pantry(session, kitchen)
+    mark = mark_of(SHIPPED, await records(store.own_mark))
+    if is_known(request, mark):
+        return tagged(request, mark, b"")
+    return tagged(request, mark, ITEMS.dump_json(await records(store.list_pantry)))
 
 
 @router.post("/pantry/uses", responses=may_answer(422, 503))
-def get_uses(ingredient: Ingredient, session: SessionOf, kitchen: KitchenId) -> tuple[Use, ...]:
+async def get_uses(ingredient: Ingredient, records: RecordsOf) -> tuple[Use, ...]:
     """Where an ingredient is used, with what these figures for it would make of each formula. Changes nothing."""
-    return formulas.uses(session, kitchen, ingredient)
+    return await records(formulas.uses, ingredient)
 
 
 @router.put("/pantry", responses=may_answer(409, 422, 503))
-def put_ingredient(body: IngredientChange, session: SessionOf, kitchen: KitchenId) -> Kept:
+async def put_ingredient(body: IngredientChange, records: RecordsOf) -> Kept:
     """Add an ingredient or change one, and reckon again what uses it. 409 where another window changed it since."""
-    item = store.put_ingredient(session, kitchen, body.ingredient, body.version)
-    return Kept(item=item, reckoned_again=formulas.reckon_again(session, kitchen, item.ingredient))
+    item, reckoned_again = await records(formulas.put_ingredient, body.ingredient, body.version)
+    return Kept(item=item, reckoned_again=reckoned_again)
 
 
 @router.delete("/pantry", status_code=204, responses=may_answer(404, 409, 422, 503))
-def drop_ingredient(
+async def drop_ingredient(
     name: Annotated[Name, Query(min_length=1)],
     version: Annotated[int, Query(ge=0, le=2**31 - 1)],
-    session: SessionOf,
-    kitchen: KitchenId,
+    records: RecordsOf,
 ) -> None:
     """Go back to the ingredient as shipped, or remove one that the kitchen added."""
-    before = next((i for i in store.own_ingredients(session, kitchen) if i.name == name), None)
-    store.drop_ingredient(session, kitchen, name, version)
-    shipped = next((i for i in pantry() if i.name == name), None)
-    formulas.reckon_again(session, kitchen, before, shipped)
+    await records(formulas.drop_ingredient, name, version)
 
 
 @router.get("/cups", responses=may_answer(503))
-def get_cups(session: SessionOf, kitchen: KitchenId) -> tuple[WeighedCup, ...]:
+async def get_cups(records: RecordsOf) -> tuple[WeighedCup, ...]:
     """The kitchen's own cups and spoons, as they were weighed, newest first."""
-    return store.list_cups(session, kitchen)
+    return await records(store.list_cups)
 
 
 @router.post("/cups", status_code=201, responses=may_answer(422, 503))
-def weigh_cup(weighing: CupWeighing, session: SessionOf, kitchen: KitchenId) -> WeighedCup:
+async def weigh_cup(weighing: CupWeighing, records: RecordsOf) -> WeighedCup:
     """Keep a weighing; from then on it narrows the band of each line that is measured so."""
-    return store.add_cup(session, kitchen, weighing)
+    return await records(store.add_cup, weighing)
 
 
 @router.delete("/cups/{cup_id}", status_code=204, responses=may_answer(404, 422, 503))
-def drop_cup(cup_id: CupId, session: SessionOf, kitchen: KitchenId) -> None:
+async def drop_cup(cup_id: CupId, records: RecordsOf) -> None:
     """Forget a weighing."""
-    store.drop_cup(session, kitchen, cup_id)
+    await records(store.drop_cup, cup_id)

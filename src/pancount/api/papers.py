@@ -1,15 +1,24 @@
-"""What goes out: the weigh sheet on screen and as PDF, and formula files."""
+"""What goes out: the weigh sheet on screen and as PDF, and formula files.
 
-from typing import Annotated, Any
+Each is asked of the records in one transaction (`Told`), then made of that alone, off the event loop.
+"""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from functools import partial
+from typing import Annotated, Any, TypeVar
 from urllib.parse import quote
 
-from fastapi import APIRouter, Query, Response
+from fastapi import APIRouter, Depends, Query, Request, Response
 from sqlalchemy.orm import Session
 
-from pancount.api.desk import FormulaId, KitchenId, RevisionQuery, SessionOf, may_answer
+from pancount.api.desk import FormulaId, RevisionQuery, may_answer
+from pancount.api.long import is_long, off_loop
+from pancount.api.records import RecordsOf
 from pancount.core.base import Frozen
 from pancount.core.count import Count
 from pancount.core.formula import Formula, without_blank_lines
+from pancount.core.pantry import Ingredient, Pantry, pantry_with
 from pancount.core.remarks import cautions
 from pancount.core.sheet import WeighSheet, weigh_sheet
 from pancount.formats.formula_csv import write_csv
@@ -21,11 +30,12 @@ from pancount.formats.sheet_ods import count_ods
 from pancount.formats.sheet_pdf import Paper, sheet_pdf
 from pancount.store.formulas import get_formula, get_revision
 from pancount.store.kitchens import Settings, get_kitchen
-from pancount.store.pantry import kitchen_pantry
+from pancount.store.pantry import own_ingredients
 
 router = APIRouter(prefix="/api/formulas/{formula_id}", tags=["papers"])
 
 ODS = "application/vnd.oasis.opendocument.spreadsheet"
+T = TypeVar("T")
 
 
 class SheetPage(Frozen):
@@ -37,59 +47,118 @@ class SheetPage(Frozen):
     sheet: WeighSheet
 
 
-class Edition(Frozen):
-    """A formula and count with words for which edition it is."""
+@dataclass(frozen=True)
+class Told:
+    """All that the records tell of a formula that goes out; `edition` says which one it is."""
 
+    kitchen: str
+    settings: Settings
+    own: tuple[Ingredient, ...]
     formula: Formula
     count: Count
-    words: str
+    edition: str
+
+    @property
+    def pantry(self) -> Pantry:
+        """The pantry as the kitchen has it."""
+        return pantry_with(self.own)
 
 
-def _edition(session: Session, kitchen: int, formula_id: int, revision: int | None) -> Edition:
-    """What lies on the desk, or a revision under the desk's count."""
-    state = get_formula(session, kitchen, formula_id)
+def _told(session: Session, kitchen_id: int, formula_id: int, revision: int | None) -> Told:
+    """What lies on the desk, or a revision under the desk's count. Raises `NotFound`."""
+    state, kitchen = get_formula(session, kitchen_id, formula_id), get_kitchen(session, kitchen_id)
     if revision is not None:
-        formula = get_revision(session, kitchen, formula_id, revision).formula
-        return Edition(formula=formula, count=state.count, words=f"revision {revision}")
-    words = f"revision {state.head.latest_number}"
-    if state.head.unsaved:
-        words = f"draft on {words}, not saved" if state.head.latest_number else "draft, not saved"
-    return Edition(formula=without_blank_lines(state.formula), count=state.count, words=words)
+        formula = get_revision(session, kitchen_id, formula_id, revision).formula
+        words = f"revision {revision}"
+    else:
+        formula, words = without_blank_lines(state.formula), f"revision {state.head.latest_number}"
+        if state.head.unsaved:
+            words = f"draft on {words}, not saved" if state.head.latest_number else "draft, not saved"
+    own = own_ingredients(session, kitchen_id)
+    return Told(kitchen.name, kitchen.settings, own, formula, state.count, words)
 
 
-def _attached(content: str | bytes, media_type: str, name: str, ending: str, how: str = "attachment") -> Response:
-    """A file with the formula's name, in any script (RFC 6266)."""
-    file_name = quote((name or "formula")[:80].replace("/", " ") + ending)
-    return Response(
-        content, media_type=media_type, headers={"Content-Disposition": f"{how}; filename*=UTF-8''{file_name}"}
+def _page(told: Told) -> SheetPage:
+    """The weigh sheet. Raises what `weigh_sheet` raises."""
+    settings, pantry = told.settings, told.pantry
+    care = cautions(told.formula, pantry)
+    sheet = weigh_sheet(told.formula, told.count, settings.scale, care, settings.practice.starter, settings.kit, pantry)
+    return SheetPage(kitchen=told.kitchen, edition=told.edition, settings=settings, sheet=sheet)
+
+
+def _pdf(told: Told, paper: Paper | None) -> bytes:
+    page = _page(told)
+    return sheet_pdf(
+        page.sheet,
+        kitchen=page.kitchen,
+        edition=page.edition,
+        paper=paper or page.settings.paper,
+        length_unit=page.settings.length_unit,
     )
 
 
-def _page(session: Session, kitchen: int, formula_id: int, revision: int | None) -> SheetPage:
-    edition, state = _edition(session, kitchen, formula_id, revision), get_kitchen(session, kitchen)
-    pantry = kitchen_pantry(session, kitchen)
-    care = cautions(edition.formula, pantry)
-    settings = state.settings
-    sheet = weigh_sheet(
-        edition.formula,
-        edition.count,
-        settings.scale,
-        care,
-        settings.practice.starter,
-        settings.kit,
-        pantry,
-    )
-    return SheetPage(kitchen=state.name, edition=edition.words, settings=settings, sheet=sheet)
+def _ruler(told: Told, target: int) -> bytes:
+    sheet, settings = _page(told).sheet, told.settings
+    shaped = sheet.targets[min(target, len(sheet.targets) - 1)].shaped
+    return ruler_pdf(shaped, name=sheet.name, paper=settings.paper, unit=settings.length_unit)
 
 
-@router.get("/sheet", responses=may_answer(404, 422, 503))
-def get_sheet(
-    formula_id: FormulaId, session: SessionOf, kitchen: KitchenId, revision: RevisionQuery = None
-) -> SheetPage:
-    """The weigh sheet of what lies on the desk, or of a revision."""
-    return _page(session, kitchen, formula_id, revision)
+def _ods(told: Told) -> bytes:
+    return count_ods(told.formula, told.count, told.settings.kit, told.settings.practice.starter, told.pantry)
 
 
+def _sheet_csv(told: Told) -> str:
+    return write_sheet_csv(_page(told).sheet)
+
+
+def _file(told: Told) -> str:
+    return write_formula(told.formula, told.count)
+
+
+def _recipe(told: Told) -> str:
+    return write_recipe(told.formula, told.count)
+
+
+def _csv(told: Told) -> str:
+    return write_csv(told.formula)
+
+
+class Out:
+    """A formula that goes out: the one in the address, as it lies on the desk or in a revision."""
+
+    def __init__(
+        self, formula_id: FormulaId, request: Request, records: RecordsOf, revision: RevisionQuery = None
+    ) -> None:
+        self._asked = (formula_id, revision)
+        self._request, self._records = request, records
+
+    async def made(self, make: Callable[[Told], T], *, heavy: bool = False) -> T:
+        """What `make` makes of it. Raises `NotFound`, and what `make` raises."""
+        told = await self._records(_told, *self._asked)
+        return await off_loop(self._request, make, told, heavy=heavy or is_long(told.formula, told.count))
+
+    async def attached(
+        self, make: Callable[[Told], str | bytes], media_type: str, ending: str, *, how: str = "attachment", heavy: bool = False
+    ) -> Response:
+        """The same as a file with the formula's name, in any script (RFC 6266)."""
+        name, content = await self.made(_Named(make), heavy=heavy)
+        file_name = quote((name or "formula")[:80].replace("/", " ") + ending)
+        return Response(
+            content, media_type=media_type, headers={"Content-Disposition": f"{how}; filename*=UTF-8''{file_name}"}
+        )
+
+
+@dataclass(frozen=True)
+class _Named:
+    """A writer that gives the formula's name with what it writes."""
+
+    make: Callable[[Told], str | bytes]
+
+    def __call__(self, told: Told) -> tuple[str, str | bytes]:
+        return told.formula.name, self.make(told)
+
+
+OutOf = Annotated[Out, Depends(Out)]
 PaperQuery = Annotated[Paper | None, Query()]
 TargetQuery = Annotated[int, Query(ge=0, le=11)]
 
@@ -99,83 +168,51 @@ def _file_of(media_type: str) -> dict[int | str, dict[str, Any]]:
     return may_answer(404, 422, 503) | {200: {"content": {media_type: {}}}}
 
 
+@router.get("/sheet", responses=may_answer(404, 422, 503))
+async def get_sheet(out: OutOf) -> SheetPage:
+    """The weigh sheet of what lies on the desk, or of a revision."""
+    return await out.made(_page)
+
+
 @router.get("/sheet.pdf", response_class=Response, responses=_file_of("application/pdf"))
-def get_sheet_pdf(
-    formula_id: FormulaId,
-    session: SessionOf,
-    kitchen: KitchenId,
-    revision: RevisionQuery = None,
-    paper: PaperQuery = None,
-) -> Response:
+async def get_sheet_pdf(out: OutOf, paper: PaperQuery = None) -> Response:
     """The weigh sheet as a PDF, on the kitchen's paper or another."""
-    page = _page(session, kitchen, formula_id, revision)
-    pdf = sheet_pdf(
-        page.sheet,
-        kitchen=page.kitchen,
-        edition=page.edition,
-        paper=paper or page.settings.paper,
-        length_unit=page.settings.length_unit,
-    )
-    return _attached(pdf, "application/pdf", page.sheet.name, ", weigh sheet.pdf", "inline")
+    made = partial(_pdf, paper=paper)
+    return await out.attached(made, "application/pdf", ", weigh sheet.pdf", how="inline", heavy=True)
 
 
 @router.get("/sheet.csv", response_class=Response, responses=_file_of("text/csv"))
-def get_sheet_csv(
-    formula_id: FormulaId, session: SessionOf, kitchen: KitchenId, revision: RevisionQuery = None
-) -> Response:
+async def get_sheet_csv(out: OutOf) -> Response:
     """The weigh sheet as CSV."""
-    sheet = _page(session, kitchen, formula_id, revision).sheet
-    return _attached(write_sheet_csv(sheet), "text/csv; charset=utf-8", sheet.name, ", weigh sheet.csv")
+    return await out.attached(_sheet_csv, "text/csv; charset=utf-8", ", weigh sheet.csv")
 
 
 @router.get("/count.ods", response_class=Response, responses=_file_of(ODS))
-def get_count_ods(
-    formula_id: FormulaId, session: SessionOf, kitchen: KitchenId, revision: RevisionQuery = None
-) -> Response:
+async def get_count_ods(out: OutOf) -> Response:
     """The count as a spreadsheet that reckons on."""
-    edition, settings = _edition(session, kitchen, formula_id, revision), get_kitchen(session, kitchen).settings
-    data = count_ods(edition.formula, edition.count, settings.kit, settings.practice.starter, kitchen_pantry(session, kitchen))
-    return _attached(data, ODS, edition.formula.name, ", count.ods")
+    return await out.attached(_ods, ODS, ", count.ods", heavy=True)
 
 
 @router.get("/ruler.pdf", response_class=Response, responses=_file_of("application/pdf"))
-def get_ruler(
-    formula_id: FormulaId,
-    session: SessionOf,
-    kitchen: KitchenId,
-    revision: RevisionQuery = None,
-    target: TargetQuery = 0,
-) -> Response:
+async def get_ruler(out: OutOf, target: TargetQuery = 0) -> Response:
     """A ruler at true size for a target's shape."""
-    page = _page(session, kitchen, formula_id, revision)
-    shaped = page.sheet.targets[min(target, len(page.sheet.targets) - 1)].shaped
-    pdf = ruler_pdf(shaped, name=page.sheet.name, paper=page.settings.paper, unit=page.settings.length_unit)
-    return _attached(pdf, "application/pdf", page.sheet.name, ", ruler.pdf", "inline")
+    made = partial(_ruler, target=target)
+    return await out.attached(made, "application/pdf", ", ruler.pdf", how="inline", heavy=True)
 
 
 @router.get("/formula.json", response_class=Response, responses=_file_of("application/json"))
-def export_json(
-    formula_id: FormulaId, session: SessionOf, kitchen: KitchenId, revision: RevisionQuery = None
-) -> Response:
+async def export_json(out: OutOf) -> Response:
     """The formula and its count as a formula file."""
-    edition = _edition(session, kitchen, formula_id, revision)
-    return _attached(write_formula(edition.formula, edition.count), "application/json", edition.formula.name, ".json")
+    return await out.attached(_file, "application/json", ".json")
 
 
 @router.get("/recipe.jsonld", response_class=Response, responses=_file_of("application/ld+json"))
-def export_jsonld(
-    formula_id: FormulaId, session: SessionOf, kitchen: KitchenId, revision: RevisionQuery = None
-) -> Response:
+async def export_jsonld(out: OutOf) -> Response:
     """The formula as written, with its yield and method, as schema.org Recipe."""
-    edition = _edition(session, kitchen, formula_id, revision)
-    text = write_recipe(edition.formula, edition.count)
-    return _attached(text, "application/ld+json", edition.formula.name, ", recipe.json")
+    return await out.attached(_recipe, "application/ld+json", ", recipe.json")
 
 
 @router.get("/formula.csv", response_class=Response, responses=_file_of("text/csv"))
-def export_csv(
-    formula_id: FormulaId, session: SessionOf, kitchen: KitchenId, revision: RevisionQuery = None
-) -> Response:
+async def export_csv(out: OutOf) -> Response:
     """The formula as written, as CSV."""
-    formula = _edition(session, kitchen, formula_id, revision).formula
-    return _attached(write_csv(formula), "text/csv; charset=utf-8", formula.name, ".csv")
+    return await out.attached(_csv, "text/csv; charset=utf-8", ".csv")

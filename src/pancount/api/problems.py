@@ -1,7 +1,8 @@
 """Errors as problem details (RFC 9457): a title, a sentence, and each place that is wrong."""
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from http import HTTPStatus
+from pathlib import Path
 
 from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
@@ -9,10 +10,13 @@ from fastapi.responses import JSONResponse
 from pydantic import BaseModel
 from starlette.exceptions import HTTPException
 
+from pancount.api.busy import RETRY_S, Busy
+from pancount.api.sizes import MOST_TOLD
 from pancount.core.errors import CoreError, Place
 from pancount.formats.formula_file import Unreadable
 from pancount.formats.sentences import sentence
-from pancount.store.errors import Away, Behind, NotFound
+from pancount.store.disk import is_full
+from pancount.store.errors import Away, Behind, NoRoom, NotFound
 
 
 class Issue(BaseModel):
@@ -56,14 +60,15 @@ def _clean(text: str) -> str:
 def _core(request: Request, error: Exception) -> JSONResponse:
     assert isinstance(error, CoreError)
     problems = error.problems if isinstance(error, Unreadable) else [(error.at, str(error))]
-    issues = [Issue(code=error.code, pointer=_clean(pointer(at)), detail=_clean(text)) for at, text in problems]
+    issues = [Issue(code=error.code, pointer=_clean(pointer(at)), detail=_clean(text)) for at, text in problems[:MOST_TOLD]]
     return problem(422, error.code, "This cannot be reckoned", _clean(str(error)), issues)
 
 
 def _validation(request: Request, error: Exception) -> JSONResponse:
     assert isinstance(error, RequestValidationError)
     issues = [
-        Issue(code=p["type"], pointer=_clean(pointer(p["loc"][1:])), detail=_clean(sentence(p))) for p in error.errors()
+        Issue(code=p["type"], pointer=_clean(pointer(p["loc"][1:])), detail=_clean(sentence(p)))
+        for p in error.errors()[:MOST_TOLD]
     ]
     return problem(422, "not_valid", "Something is not right in what was sent", issues[0].detail, issues)
 
@@ -76,8 +81,26 @@ def _behind(request: Request, error: Exception) -> JSONResponse:
     return problem(409, "behind", "Changed in another window", str(error))
 
 
-def _away(request: Request, error: Exception) -> JSONResponse:
-    return problem(503, "away", "Records cannot be reached", str(error))
+def _told_to_wait(code: str, title: str, detail: str) -> JSONResponse:
+    answer = problem(503, code, title, detail)
+    answer.headers["Retry-After"] = str(RETRY_S)
+    return answer
+
+
+def _busy(request: Request, error: Exception) -> JSONResponse:
+    return _told_to_wait("busy", "Too many at once", str(error))
+
+
+def _away_from(folder: Path | None) -> Callable[[Request, Exception], JSONResponse]:
+    """What is said where the records do not answer. A server that stopped for want of room cannot say so itself."""
+
+    def away(request: Request, error: Exception) -> JSONResponse:
+        if folder is not None and is_full(folder):
+            error = NoRoom(str(folder))
+        title = "The disk is full" if isinstance(error, NoRoom) else "Records cannot be reached"
+        return _told_to_wait("no_room" if isinstance(error, NoRoom) else "away", title, str(error))
+
+    return away
 
 
 def _http(request: Request, error: Exception) -> JSONResponse:
@@ -88,11 +111,12 @@ def _http(request: Request, error: Exception) -> JSONResponse:
     return answer
 
 
-def tell_problems(app: FastAPI) -> None:
-    """Answer every known error with problem details."""
+def tell_problems(app: FastAPI, folder: Path | None) -> None:
+    """Answer every known error with problem details. `folder`: where the records lie, if they are our own."""
     app.add_exception_handler(CoreError, _core)
     app.add_exception_handler(RequestValidationError, _validation)
     app.add_exception_handler(NotFound, _not_found)
     app.add_exception_handler(Behind, _behind)
-    app.add_exception_handler(Away, _away)
+    app.add_exception_handler(Away, _away_from(folder))
+    app.add_exception_handler(Busy, _busy)
     app.add_exception_handler(HTTPException, _http)

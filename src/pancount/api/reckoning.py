@@ -1,11 +1,14 @@
 """Reckoning: pure, no database, so that it is quick and the same body always gives the same answer."""
 
+from functools import cache
 from typing import Annotated, Literal
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter, Request, Response
 from pydantic import Field
 
 from pancount.api.desk import may_answer
+from pancount.api.long import is_long, off_loop
+from pancount.api.tagged import mark_of, tagged
 from pancount.core.base import Frozen, SomeGrams
 from pancount.core.changes import Change, Changed, change_formula
 from pancount.core.compare import Compared, compare
@@ -153,24 +156,40 @@ class Reference(Frozen):
     """Allergens that a formula can be rid of in one go, and what it is called then."""
 
 
-@router.post("/reckon/count", response_model=Whole, responses=may_answer(422))
-async def reckon_count(body: Counting) -> Response:
-    """Everything on the formula and count screen. 422 where the formula cannot be reckoned."""
+def _counted(body: Counting) -> str:
     whole = whole_count(body.formula, body.count, body.pantry, body.practice, body.kit, body.looking_at, body.scale)
     # Written out by the model itself: asked for with every key pressed, and a fifth of the time of going by dicts.
-    return Response(whole.model_dump_json(), media_type="application/json")
+    return whole.model_dump_json()
 
 
-@router.post("/reckon/change", responses=may_answer(422))
-def reckon_change(body: Changing) -> Changed:
-    """A formula changed in one go, with what that does to its dough. Keeps nothing. 422 where it cannot be."""
+def _changed(body: Changing) -> Changed:
     return change_formula(body.formula, body.change, body.pantry, body.practice)
 
 
-@router.post("/reckon/compare", responses=may_answer(422))
-def reckon_compare(body: Comparing) -> Compared:
-    """Two formulas side by side on the same flour, what differs first."""
+def _compared(body: Comparing) -> Compared:
     return compare(body.ours, body.theirs, body.flour_g, body.pantry, body.practice)
+
+
+@router.post("/reckon/count", response_model=Whole, responses=may_answer(422, 503))
+async def reckon_count(body: Counting, request: Request) -> Response:
+    """Everything on the formula and count screen. 422 where the formula cannot be reckoned."""
+    if is_long(body.formula, body.count):
+        told = await off_loop(request, _counted, body, heavy=True)
+    else:
+        told = _counted(body)  # some milliseconds: sending it elsewhere would take as long
+    return Response(told, media_type="application/json")
+
+
+@router.post("/reckon/change", responses=may_answer(422, 503))
+async def reckon_change(body: Changing, request: Request) -> Changed:
+    """A formula changed in one go, with what that does to its dough. Keeps nothing. 422 where it cannot be."""
+    return await off_loop(request, _changed, body, heavy=is_long(body.formula))
+
+
+@router.post("/reckon/compare", responses=may_answer(422, 503))
+async def reckon_compare(body: Comparing, request: Request) -> Compared:
+    """Two formulas side by side on the same flour, what differs first."""
+    return await off_loop(request, _compared, body, heavy=is_long(body.ours) or is_long(body.theirs))
 
 
 @router.post("/reckon/flour-made-up", responses=may_answer(422))
@@ -190,10 +209,16 @@ def _pan_shape(label: str, model: type[AnyPan], bake: str) -> PanShape:
     )
 
 
-@router.get("/reference")
-async def reference() -> Reference:
+@router.get("/reference", response_model=Reference)
+async def reference(request: Request) -> Response:
     """Names, relations, fill rules and units. Never changes while the application runs."""
-    return Reference(
+    body = _reference()
+    return tagged(request, mark_of(body), body)
+
+
+@cache
+def _reference() -> bytes:
+    told = Reference(
         quantities={
             name: QuantityWords.model_validate({"label": label, "kind": kind})
             for name, (label, kind) in QUANTITIES.items()
@@ -226,3 +251,4 @@ async def reference() -> Reference:
         swaps=swap_offers(),
         free={allergen: freeing.label for allergen, freeing in swap_book().free.items()},
     )
+    return told.model_dump_json().encode()

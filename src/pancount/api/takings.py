@@ -2,23 +2,25 @@
 
 from typing import Annotated, Literal
 
-from fastapi import APIRouter, Path, Query
+from fastapi import APIRouter, Path, Query, Request
 from pydantic import Field
 
-from pancount.api.desk import KitchenId, SessionOf, may_answer
+from pancount.api.desk import may_answer
 from pancount.api.files import FileBody
+from pancount.api.long import QUICK_BYTES, QUICK_TEXT, off_loop
+from pancount.api.records import RecordsOf
 from pancount.core.base import PLAIN, Frozen, Name
 from pancount.core.taking.habits import Habits
 from pancount.core.taking.take_in import take_in
 from pancount.core.taking.taken import Mapping, TakenIn
 from pancount.formats.recipe_file import read_recipe_file
-from pancount.formats.recipe_table import Table, read_table, table_text
+from pancount.formats.recipe_table import Table, table_text
 from pancount.store import kitchens
 from pancount.store import takings as store
 from pancount.store.formulas import FormulaState, keep_new
 from pancount.store.kitchens import KitchenState
 from pancount.store.pantry import reading_kitchen
-from pancount.store.takings import Taking, TakingHead, TakingState
+from pancount.store.takings import Taking, TakingHead, TakingState, read_and_make
 
 router = APIRouter(prefix="/api", tags=["taking in"])
 
@@ -52,77 +54,82 @@ class TableRead(Frozen):
 
 
 @router.post("/take-in", responses=may_answer(422, 503))
-def read_text(body: Taking, session: SessionOf, kitchen: KitchenId) -> TakenIn:
+async def read_text(body: Taking, request: Request, records: RecordsOf) -> TakenIn:
     """Read a recipe as this kitchen reads it. Keeps nothing."""
-    return take_in(body.text, body.settled, reading_kitchen(session, kitchen), body.system)
+    kitchen = await records(reading_kitchen)
+    return await off_loop(request, take_in, body.text, body.settled, kitchen, body.system, heavy=len(body.text) > QUICK_TEXT)
 
 
 @router.post("/take-in/file", responses=may_answer(413, 422, 503))
-def read_file(
-    data: FileBody, session: SessionOf, kitchen: KitchenId, name: Annotated[Name, Query()] = ""
+async def read_file(
+    data: FileBody, request: Request, records: RecordsOf, name: Annotated[Name, Query()] = ""
 ) -> FileRead:
     """What a file holds: recipe text (plain, JSON-LD, or a saved page with it), a table, or a formula, which is kept."""
-    file = read_recipe_file(data, name)
+    file = await off_loop(request, read_recipe_file, data, name, heavy=len(data) > QUICK_BYTES)
     formula_id = None
     if file.formula is not None:
-        made = keep_new(session, kitchen, file.formula.formula, file.formula.count, "Taken in from a file")
+        made = await records(keep_new, file.formula.formula, file.formula.count, "Taken in from a file")
         formula_id = made.head.id
     table = file.table
     if table is not None:
-        remembered = kitchens.get_kitchen(session, kitchen).settings.columns.get(_head(table))
+        kitchen = await records(kitchens.get_kitchen)
+        remembered = kitchen.settings.columns.get(_joined(table.head))
         table = table.model_copy(update={"mapping": remembered}) if remembered else table
     return FileRead(kind=file.kind, text=file.text, table=table, formula_id=formula_id)
 
 
-def _head(table: Table) -> str:
-    return " | ".join(table.head)[:1000]
+def _joined(head: tuple[str, ...]) -> str:
+    """What a kind of table is known by."""
+    return " | ".join(head)[:1000]
 
 
 @router.post("/take-in/table", responses=may_answer(422, 503))
-def read_columns(body: TableRead, session: SessionOf, kitchen: KitchenId) -> Taking:
+async def read_columns(body: TableRead, request: Request, records: RecordsOf) -> Taking:
     """A table as recipe text, its columns known. The kitchen remembers them for the next table with this head."""
-    text = table_text(body.text, body.mapping, body.title)
-    kitchens.remember_columns(session, kitchen, _head(read_table(body.text)), body.mapping)
+    head, text = await off_loop(request, table_text, body.text, body.mapping, body.title, heavy=len(body.text) > QUICK_BYTES)
+    await records(kitchens.remember_columns, _joined(head), body.mapping)
     return Taking(text=text)
 
 
 @router.put("/kitchen/habits", responses=may_answer(422, 503))
-def put_habits(habits: Habits, session: SessionOf, kitchen: KitchenId) -> KitchenState:
+async def put_habits(habits: Habits, records: RecordsOf) -> KitchenState:
     """Remember the kitchen's answers to the questions of taking in."""
-    return kitchens.remember_habits(session, kitchen, habits)
+    return await records(kitchens.remember_habits, habits)
 
 
 @router.get("/takings", responses=may_answer(503))
-def list_takings(session: SessionOf, kitchen: KitchenId) -> tuple[TakingHead, ...]:
+async def list_takings(records: RecordsOf) -> tuple[TakingHead, ...]:
     """Recipes taken in, last changed first."""
-    return store.list_takings(session, kitchen)
+    return await records(store.list_takings)
 
 
 @router.post("/takings", status_code=201, responses=may_answer(422, 503))
-def start_taking(body: Taking, session: SessionOf, kitchen: KitchenId) -> TakingState:
+async def start_taking(body: Taking, records: RecordsOf) -> TakingState:
     """Keep a new one."""
-    return store.start_taking(session, kitchen, body)
+    return await records(store.start_taking, body)
 
 
 @router.get("/takings/{taking_id}", responses=may_answer(404, 422, 503))
-def get_taking(taking_id: TakingId, session: SessionOf, kitchen: KitchenId) -> TakingState:
+async def get_taking(taking_id: TakingId, records: RecordsOf) -> TakingState:
     """One, whole."""
-    return store.get_taking(session, kitchen, taking_id)
+    return await records(store.get_taking, taking_id)
 
 
 @router.put("/takings/{taking_id}", responses=may_answer(404, 409, 422, 503))
-def put_taking(body: TakingChange, taking_id: TakingId, session: SessionOf, kitchen: KitchenId) -> TakingState:
+async def put_taking(body: TakingChange, taking_id: TakingId, records: RecordsOf) -> TakingState:
     """Keep what is being typed and settled. 409 where another window changed it since."""
-    return store.put_taking(session, kitchen, taking_id, body, body.version)
+    return await records(store.put_taking, taking_id, body, body.version)
 
 
 @router.delete("/takings/{taking_id}", status_code=204, responses=may_answer(404, 409, 422, 503))
-def drop_taking(taking_id: TakingId, version: VersionQuery, session: SessionOf, kitchen: KitchenId) -> None:
+async def drop_taking(taking_id: TakingId, version: VersionQuery, records: RecordsOf) -> None:
     """Throw one away."""
-    store.drop_taking(session, kitchen, taking_id, version)
+    await records(store.drop_taking, taking_id, version)
 
 
 @router.post("/takings/{taking_id}/formula", status_code=201, responses=may_answer(404, 409, 422, 503))
-def formula_of(taking_id: TakingId, version: VersionQuery, session: SessionOf, kitchen: KitchenId) -> FormulaState:
+async def formula_of(taking_id: TakingId, version: VersionQuery, request: Request, records: RecordsOf) -> FormulaState:
     """Make the formula of a recipe as it is kept. 409 where another window changed it since."""
-    return store.formula_of(session, kitchen, taking_id, version)
+    taking, kitchen = await records(store.to_be_read, taking_id, version)
+    formula, count = await off_loop(request, read_and_make, taking, kitchen, heavy=len(taking.text) > QUICK_TEXT)
+    return await records(store.keep_formula, taking_id, version, formula, count)

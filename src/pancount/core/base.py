@@ -1,8 +1,8 @@
 """What every model of the core shares."""
 
 from collections.abc import Hashable
-from functools import lru_cache
-from typing import Annotated, Self, TypeVar
+from functools import cache, lru_cache
+from typing import Annotated, Any, Self, TypeVar, get_args
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_validator
 
@@ -11,6 +11,28 @@ class Frozen(BaseModel):
     """A value: never changed in place, strict about unknown fields, finite in every number."""
 
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+
+    @model_validator(mode="before")
+    @classmethod
+    def _truth_is_no_number(cls, data: Any) -> Any:
+        """`true` is refused where a number is wanted: it would be taken for 1, one gram of salt."""
+        if not isinstance(data, dict) or not any(value is True or value is False for value in data.values()):
+            return data
+        return {
+            key: value if not isinstance(value, bool) or key in _truths(cls) else NOT_A_NUMBER for key, value in data.items()
+        }
+
+
+NOT_A_NUMBER = object()
+"""Stands where a truth was sent, so that the field itself says what it must be."""
+
+
+@cache
+def _truths(model: type[BaseModel]) -> frozenset[str]:
+    """Fields that may hold true or false."""
+    return frozenset(
+        name for name, field in model.model_fields.items() if field.annotation is Any or bool in (field.annotation, *get_args(field.annotation))
+    )
 
 
 Value = TypeVar("Value", bound=Hashable)

@@ -37,6 +37,9 @@ class Unreadable(CoreError):
         super().__init__(problems[0][1], problems[0][0])
         self.problems = problems
 
+    def __reduce__(self) -> tuple[type["Unreadable"], tuple[list[tuple[Place, str]]]]:
+        return Unreadable, (self.problems,)  # it may come from another process
+
 
 def write_formula(formula: Formula, count: Count) -> str:
     """A formula file as text, with what is not given left out."""

@@ -66,19 +66,23 @@ def read_table(text: str) -> Table:
     )
 
 
-def table_text(text: str, mapping: Mapping, title: str) -> str:
-    """The table as recipe text, a line a row, under its stages. Raises `Unreadable` where no column names ingredients."""
+def table_text(text: str, mapping: Mapping, title: str) -> tuple[tuple[str, ...], str]:
+    """The table's head, and the table as recipe text, a line a row, under its stages.
+
+    Raises `Unreadable` where no column names ingredients.
+    """
     if "ingredient" not in mapping and "line" not in mapping:
         raise Unreadable([(("mapping",), "Say which column holds the ingredients.")])
     lines = [title, ""]
     stage = ""
-    for row in _rows(text)[1:]:
+    rows = _rows(text)
+    for row in rows[1:]:
         cell = {column: row[at].lstrip("'") for column, at in mapping.items() if at < len(row)}
         if cell.get("stage", "") != stage:
             stage = cell.get("stage", "")
             lines += ["", f"{stage or 'Dough'}:"]
         lines.append(_line(cell))
-    return "\n".join(lines)[:LONGEST_TEXT]
+    return tuple(cell[:300] for cell in rows[0]), "\n".join(lines)[:LONGEST_TEXT]
 
 
 def _line(cell: dict[Column, str]) -> str:

@@ -3,7 +3,8 @@
 StoreError
  ├─ NotFound    no such thing in this kitchen
  ├─ Behind      someone else changed it first
- └─ Away        the database cannot be reached
+ └─ Away        the database cannot be reached, or does not answer in time
+     └─ NoRoom  the disk it writes to is full
 """
 
 
@@ -22,5 +23,13 @@ class Behind(StoreError):
 class Away(StoreError):
     """The database cannot be reached now."""
 
-    def __init__(self) -> None:
-        super().__init__("The kitchen's records cannot be reached just now.")
+    def __init__(self, sentence: str = "The kitchen's records cannot be reached just now.") -> None:
+        super().__init__(sentence)
+
+
+class NoRoom(Away):
+    """The disk that holds the records is full. What was sent is not kept; what was kept before is there."""
+
+    def __init__(self, folder: str = "") -> None:
+        where = f" ({folder})" if folder else ""
+        super().__init__(f"The disk that holds the kitchen's records{where} is full: make room on it. Nothing kept before is lost.")

@@ -13,10 +13,11 @@ from pancount.core.earlier import SCHEMA_NUMBER, brought_up, count_brought_up
 from pancount.core.errors import CoreError
 from pancount.core.formula import Formula, complete, everything, without_blank_lines
 from pancount.core.gauges import true_water_percent
-from pancount.core.pantry import Ingredient, Pantry
+from pancount.core.pantry import Ingredient, Pantry, pantry
 from pancount.core.reckon import reckon
+from pancount.store import pantry as pantry_store
 from pancount.store.errors import Behind, NotFound
-from pancount.store.pantry import kitchen_pantry, learn_ingredients
+from pancount.store.pantry import PantryItem, kitchen_pantry, learn_ingredients
 from pancount.store.tables import FormulaRow, RevisionRow
 
 MOST_LISTED = 2_000
@@ -372,3 +373,17 @@ def reckon_again(session: Session, kitchen_id: int, *changed: Ingredient | None)
     for row, formula in found:
         row.true_water_percent = _water(formula, pantry)
     return len(found)
+
+
+def put_ingredient(session: Session, kitchen_id: int, ingredient: Ingredient, version: int) -> tuple[PantryItem, int]:
+    """Add an ingredient or change one, and reckon again what uses it. Raises `Behind`. Gives it, and how many formulas use it."""
+    item = pantry_store.put_ingredient(session, kitchen_id, ingredient, version)
+    return item, reckon_again(session, kitchen_id, item.ingredient)
+
+
+def drop_ingredient(session: Session, kitchen_id: int, name: str, version: int) -> None:
+    """Go back to what ships, or remove what the kitchen added, and reckon again what used it. Raises `NotFound` or `Behind`."""
+    before = next((i for i in pantry_store.own_ingredients(session, kitchen_id) if i.name == name), None)
+    pantry_store.drop_ingredient(session, kitchen_id, name, version)
+    shipped = next((i for i in pantry() if i.name == name), None)
+    reckon_again(session, kitchen_id, before, shipped)

@@ -44,6 +44,12 @@ def _own_rows(session: Session, kitchen_id: int) -> Sequence[OwnIngredient]:
     return session.scalars(query).all()
 
 
+def own_mark(session: Session, kitchen_id: int) -> bytes:
+    """What changes whenever anything of the kitchen's own ingredients does."""
+    rows = _own_rows(session, kitchen_id)
+    return repr([(row.name, row.role, row.version, row.body) for row in rows]).encode()
+
+
 def own_ingredients(session: Session, kitchen_id: int) -> tuple[Ingredient, ...]:
     """What the kitchen added or changed, by name."""
     return tuple(_own(row) for row in _own_rows(session, kitchen_id))

@@ -8,7 +8,10 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from pancount.core.base import Frozen
+from pancount.core.count import Count
+from pancount.core.formula import Formula
 from pancount.core.measures import System
+from pancount.core.taking.habits import Kitchen
 from pancount.core.taking.make import make_formula
 from pancount.core.taking.pages import classify, title
 from pancount.core.taking.take_in import take_in
@@ -119,17 +122,35 @@ def drop_taking(session: Session, kitchen_id: int, taking_id: int, version: int)
     session.delete(row)
 
 
-def formula_of(session: Session, kitchen_id: int, taking_id: int, version: int) -> FormulaState:
-    """Make the formula of a recipe as it lies; kept as revision 1 where it is complete, else on the desk.
+def to_be_read(session: Session, kitchen_id: int, taking_id: int, version: int) -> tuple[Taking, Kitchen]:
+    """A recipe as it lies, and what the kitchen brings to its reading.
 
-    Raises `NotFound`, or `Behind` where another window changed the recipe since `version`: it would be made of that text.
+    Raises `NotFound`, or `Behind` where another window changed the recipe since `version`: the formula would be of that text.
     """
+    row = _get(session, kitchen_id, taking_id)
+    if row.version != version:
+        raise Behind(BEHIND)
+    return _state(row).taking, reading_kitchen(session, kitchen_id)
+
+
+def read_and_make(taking: Taking, kitchen: Kitchen) -> tuple[Formula, Count]:
+    """The formula and count of a recipe. Needs no records."""
+    return make_formula(take_in(taking.text, taking.settled, kitchen, taking.system))
+
+
+def keep_formula(
+    session: Session, kitchen_id: int, taking_id: int, version: int, formula: Formula, count: Count
+) -> FormulaState:
+    """Keep what was made of a recipe: as revision 1 where it is complete, else on the desk. Raises as `to_be_read`."""
     row = _get(session, kitchen_id, taking_id, lock=True)
     if row.version != version:
         raise Behind(BEHIND)
-    taking = _state(row).taking
-    taken = take_in(taking.text, taking.settled, reading_kitchen(session, kitchen_id), taking.system)
-    formula, count = make_formula(taken)
     made = keep_new(session, kitchen_id, formula, count, "Taken in")
     row.formula_id = made.head.id
     return made
+
+
+def formula_of(session: Session, kitchen_id: int, taking_id: int, version: int) -> FormulaState:
+    """Make the formula of a recipe as it lies, and keep it. Raises as `to_be_read`."""
+    formula, count = read_and_make(*to_be_read(session, kitchen_id, taking_id, version))
+    return keep_formula(session, kitchen_id, taking_id, version, formula, count)

@@ -4588,6 +4588,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     reckon_change: {
@@ -4622,6 +4632,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     reckon_compare: {
@@ -4648,6 +4668,16 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6655,8 +6685,8 @@ export interface operations {
     get_sheet_pdf: {
         parameters: {
             query?: {
-                revision?: number | null;
                 paper?: ("A4" | "Letter" | "roll") | null;
+                revision?: number | null;
             };
             header?: never;
             path: {
@@ -6818,8 +6848,8 @@ export interface operations {
     get_ruler: {
         parameters: {
             query?: {
-                revision?: number | null;
                 target?: number;
+                revision?: number | null;
             };
             header?: never;
             path: {

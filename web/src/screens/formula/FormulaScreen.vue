@@ -186,6 +186,7 @@ const styles = computed({
 const keepingSays = computed(() => {
   const number = desk.head.value?.latest_number ?? 0
   if (desk.keeping.value === 'keeping') return 'keeping …'
+  if (desk.keeping.value !== 'kept') return 'in this browser only'
   if (!desk.unsaved.value) return number ? `revision ${number}` : ''
   if (!desk.head.value) return 'not kept yet'
   return number ? `draft on revision ${number}, kept` : 'draft, kept'

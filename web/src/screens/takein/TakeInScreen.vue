@@ -236,7 +236,7 @@ async function make(): Promise<void> {
   making.value = false
 }
 
-const keepingSays = computed(() => (isEmpty.value ? '' : taking.keeping.value === 'keeping' ? 'keeping …' : taking.state.value ? 'kept' : 'not kept yet'))
+const keepingSays = computed(() => (isEmpty.value ? '' : taking.keeping.value === 'keeping' ? 'keeping …' : taking.keeping.value !== 'kept' ? 'in this browser only' : taking.state.value ? 'kept' : 'not kept yet'))
 const another = () => void taking.flush().then(() => router.push({ name: 'take-in', params: { id: '' } }))
 const showsKeys = ref(false)
 useKeys({

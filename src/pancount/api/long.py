@@ -1,0 +1,85 @@
+"""Long work (a paper, a file, a change of a large formula) in a process of its own.
+
+There nothing waits for it, only so much of it is done at once, and it can be ended: when its client leaves, when it takes
+too long, and when the application stops. The processes start when they are first needed and end when they rest.
+"""
+
+from collections.abc import Callable
+from typing import TypeVar, TypeVarTuple
+
+import anyio
+from anyio import CapacityLimiter, to_process, to_thread
+from fastapi import Request
+
+from pancount.api.busy import Busy
+from pancount.core.count import Count
+from pancount.core.formula import Formula, everything
+
+AT_ONCE = 1
+"""Of each application process."""
+WAITING = 6
+"""How many may stand behind the one being done."""
+LONG_S = 15.0
+"""How long a client waits for it at most, its turn and a new process included. [s]"""
+
+T = TypeVar("T")
+Ts = TypeVarTuple("Ts")
+
+
+class Bench:
+    """Where long work is done for this application process."""
+
+    def __init__(self) -> None:
+        self._limiter = CapacityLimiter(AT_ONCE)
+        self._quick = CapacityLimiter(1)
+
+    async def run(self, request: Request, work: Callable[[*Ts], T], *args: *Ts) -> T:
+        """`work`, a plain function of a module, with its arguments. Raises `Busy` and what `work` raises."""
+        if self._limiter.statistics().tasks_waiting >= WAITING:
+            raise Busy
+        found: list[T] = []
+        failed: list[Exception] = []
+
+        async def do() -> None:
+            try:
+                found.append(await to_process.run_sync(work, *args, cancellable=True, limiter=self._limiter))
+            except Exception as error:
+                failed.append(error)  # raised below as itself: a group would hide it from the handlers of errors
+            tasks.cancel_scope.cancel()
+
+        async def watch() -> None:
+            while (await request.receive())["type"] != "http.disconnect":
+                pass
+            tasks.cancel_scope.cancel()
+
+        with anyio.move_on_after(LONG_S):
+            async with anyio.create_task_group() as tasks:
+                tasks.start_soon(do)
+                tasks.start_soon(watch)
+        if failed:
+            raise failed[0]
+        if not found:
+            raise Busy("This took too long and was ended. Nothing was changed; try again in a moment.")
+        return found[0]
+
+    async def quickly(self, work: Callable[[*Ts], T], *args: *Ts) -> T:
+        """`work` that is soon done, in a thread: one at a time, since they would only get in each other's way."""
+        return await to_thread.run_sync(work, *args, limiter=self._quick)
+
+
+QUICK_TEXT, QUICK_BYTES, QUICK_LINES, QUICK_TARGETS = 6_000, 200_000, 60, 4
+"""Up to these a text [characters], a file [bytes], a formula and a count are read and reckoned in well under 0.1 s."""
+
+
+def is_long(formula: Formula, count: Count | None = None) -> bool:
+    """Whether reckoning with a formula and a count may take longer than others should wait for it."""
+    lines = sum(len(stage.lines) for stage in everything(formula))
+    return lines > QUICK_LINES or (count is not None and len(count.targets) + len(count.limits) > QUICK_TARGETS)
+
+
+async def off_loop(request: Request, work: Callable[[*Ts], T], *args: *Ts, heavy: bool) -> T:
+    """`work` off the event loop: what is heavy in a process of its own, else in a thread, one after the other."""
+    bench: Bench = request.app.state.bench
+    if heavy:
+        return await bench.run(request, work, *args)
+    return await bench.quickly(work, *args)
