@@ -72,11 +72,11 @@ class TestReckoning:
 
     @pytest.mark.parametrize("grams", [1e-3, 1, 1e6])
     def test_from_a_crumb_to_a_tonne(self, client, grams):
-        """10⁻³ g to 10⁶ g of flour, with 200 lines."""
+        """10⁻³ g to 10⁶ g of flour, with as many lines as there may be."""
         lines = [{"name": "f", "role": "flour", "weight_g": grams}]
-        lines += [{"name": f"n{i}", "role": "salt", "percent": 0.5} for i in range(199)]
+        lines += [{"name": f"n{i}", "role": "salt", "percent": 0.5} for i in range(99)]
         answer = client.post(url(client, "reckon_count"), json={"formula": {"stages": [{"lines": lines}]}})
-        assert answer.json()["formula"]["weight_g"] == pytest.approx(grams * (1 + 199 * 0.005))
+        assert answer.json()["formula"]["weight_g"] == pytest.approx(grams * (1 + 99 * 0.005))
 
     def test_the_reference_names_every_quantity_and_relation_it_uses(self, client, formula):
         """A working on screen never meets a relation it has no words for."""

@@ -5,6 +5,7 @@ import io
 import pytest
 from pypdf import PdfReader
 
+from pancount.core import most
 from pancount.core.count import one_target
 from pancount.core.formula import Formula, Line, Role, Stage
 from pancount.core.pan import RectanglePan
@@ -54,9 +55,9 @@ def test_names_in_any_script(name):
         assert "x" * 40 in reader.pages[0].extract_text()
 
 
-def test_two_hundred_lines_take_more_pages_and_lose_none():
+def test_as_many_lines_as_there_may_be_take_more_pages_and_lose_none():
     """A long formula is set small and goes on."""
-    reader = read(with_lines(200))
+    reader = read(with_lines(most.LINES - 1))
     text = " ".join(page.extract_text() for page in reader.pages)
-    assert all(f"Line {i} " in text.replace("\n", " ") for i in range(200))
+    assert all(f"Line {i} " in text.replace("\n", " ") for i in range(most.LINES - 1))
     assert "page 1 of" in text

@@ -2,10 +2,11 @@
 
 import pytest
 
+from pancount.core import most
 from pancount.core.pan import LoafTin, RoundPan
 from pancount.core.shelf import ShelfPan
 from pancount.store import pans as store
-from pancount.store.errors import Behind, NotFound
+from pancount.store.errors import Behind, Full, NotFound
 from pancount.store.kitchens import ONLY_KITCHEN, Settings, open_kitchen
 
 TIN = ShelfPan(pan=LoafTin(name="Two-pound tin", length_cm=23, width_cm=13, depth_cm=7), material="glass", owned=2)
@@ -56,7 +57,7 @@ def test_another_kitchens_pan_is_not_there(session):
 def test_a_full_shelf_says_so(session, monkeypatch):
     """It is drawn as a whole, so it has an end."""
     there = sum(len(store.list_pans(session, ONLY_KITCHEN, archived=archived)) for archived in (False, True))
-    monkeypatch.setattr(store, "MOST_PANS", there + 1)
+    monkeypatch.setattr(most, "PANS", there + 1)
     store.add_pan(session, ONLY_KITCHEN, TIN)
-    with pytest.raises(Behind, match="The shelf holds"):
+    with pytest.raises(Full, match="The shelf holds"):
         store.add_pan(session, ONLY_KITCHEN, TIN)

@@ -14,7 +14,7 @@ from starlette.datastructures import Headers, MutableHeaders
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from pancount.api.problems import problem
-from pancount.api.sizes import MOST_DRAINED, READ_S, body_bytes, is_file
+from pancount.api.sizes import MOST_DRAINED, MOST_MEMBERS, READ_S, body_bytes, is_file
 
 LOOPBACK = ("127.0.0.1", "localhost", "[::1]")
 SAFE_METHODS = ("GET", "HEAD", "OPTIONS")
@@ -82,6 +82,8 @@ class Door:
             headers = Headers(scope=scope)
             self._let_in(scope, headers)
             body = await _body(scope, headers, receive)
+            if not is_file(scope["path"]) and body.count(b",") > MOST_MEMBERS:
+                raise _Refused(413, "too_large", "Too large", f"This takes at most {MOST_MEMBERS} fields and entries.")
             await self.app(scope, _replayed(body, receive), answered)
         except _Refused as refused:
             await refused.answer(scope, receive, answered)

@@ -1,5 +1,6 @@
 """Errors as problem details (RFC 9457): a title, a sentence, and each place that is wrong."""
 
+import logging
 from collections.abc import Callable, Iterable
 from http import HTTPStatus
 from pathlib import Path
@@ -7,7 +8,7 @@ from pathlib import Path
 from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
-from pydantic import BaseModel
+from pydantic import BaseModel, ValidationError
 from starlette.exceptions import HTTPException
 
 from pancount.api.busy import RETRY_S, Busy
@@ -16,7 +17,9 @@ from pancount.core.errors import CoreError, Place
 from pancount.formats.formula_file import Unreadable
 from pancount.formats.sentences import sentence
 from pancount.store.disk import is_full
-from pancount.store.errors import Away, Behind, NoRoom, NotFound
+from pancount.store.errors import Away, Behind, Full, NoRoom, NotFound
+
+log = logging.getLogger("pancount")
 
 
 class Issue(BaseModel):
@@ -81,6 +84,19 @@ def _behind(request: Request, error: Exception) -> JSONResponse:
     return problem(409, "behind", "Changed in another window", str(error))
 
 
+def _full(request: Request, error: Exception) -> JSONResponse:
+    return problem(409, "full", "There is no room for more", str(error))
+
+
+def _unfit(request: Request, error: Exception) -> JSONResponse:
+    # What was asked for would not fit the models: a change that goes past what can be weighed, records larger than are taken now.
+    assert isinstance(error, ValidationError)
+    log.warning("%s %s does not fit: %s", request.method, request.url.path, error)
+    first = error.errors()[0]
+    issue = Issue(code="does_not_fit", pointer=_clean(pointer(first["loc"])), detail=_clean(sentence(first)))
+    return problem(422, "does_not_fit", "This goes past what can be reckoned", issue.detail, [issue])
+
+
 def _told_to_wait(code: str, title: str, detail: str) -> JSONResponse:
     answer = problem(503, code, title, detail)
     answer.headers["Retry-After"] = str(RETRY_S)
@@ -119,4 +135,6 @@ def tell_problems(app: FastAPI, folder: Path | None) -> None:
     app.add_exception_handler(Behind, _behind)
     app.add_exception_handler(Away, _away_from(folder))
     app.add_exception_handler(Busy, _busy)
+    app.add_exception_handler(Full, _full)
+    app.add_exception_handler(ValidationError, _unfit)
     app.add_exception_handler(HTTPException, _http)

@@ -9,6 +9,7 @@ from pydantic import Field
 from pancount.api.desk import may_answer
 from pancount.api.long import is_long, off_loop
 from pancount.api.tagged import mark_of, tagged
+from pancount.core import most
 from pancount.core.base import Frozen, SomeGrams
 from pancount.core.changes import Change, Changed, change_formula
 from pancount.core.compare import Compared, compare
@@ -41,7 +42,7 @@ router = APIRouter(prefix="/api", tags=["reckoning"])
 class Known(Frozen):
     """What a kitchen brings to its reckoning: sent with it, so that the same body always gives the same answer."""
 
-    own: Annotated[tuple[Ingredient, ...], Field(max_length=5_000)] = ()
+    own: Annotated[tuple[Ingredient, ...], Field(max_length=most.OWN_INGREDIENTS)] = ()
     """Ingredients that it added or changed."""
     practice: Practice = Practice()
     kit: Kit = Kit()

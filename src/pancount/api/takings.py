@@ -26,7 +26,7 @@ router = APIRouter(prefix="/api", tags=["taking in"])
 
 TakingId = Annotated[int, Path(ge=1, le=2**31 - 1)]
 VersionQuery = Annotated[int, Query(ge=0, le=2**31 - 1)]
-TableText = Annotated[str, Field(max_length=1_000_000, pattern=PLAIN)]
+TableText = Annotated[str, Field(max_length=600_000, pattern=PLAIN)]
 
 
 class TakingChange(Taking):

@@ -5,6 +5,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
+from pancount.core import most
 from pancount.core.base import Frozen, Name, SomeGrams, Word
 from pancount.core.limits import Limit
 from pancount.core.pan import DOUGH_G_PER_ML, AnyPan, Pan, area_cm2, volume_ml
@@ -58,8 +59,8 @@ class Count(Frozen):
     """A baker's count."""
 
     pins: Pins = Pins()
-    targets: Annotated[tuple[Target, ...], Field(min_length=1, max_length=12)] = (Target(),)
-    limits: Annotated[tuple[Limit, ...], Field(max_length=12)] = ()
+    targets: Annotated[tuple[Target, ...], Field(min_length=1, max_length=most.TARGETS)] = (Target(),)
+    limits: Annotated[tuple[Limit, ...], Field(max_length=most.LIMITS)] = ()
     leave_remainder: bool = False
     """The dough left over is meant: a baker's bite."""
     rules: Rules = "EU"

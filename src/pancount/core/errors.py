@@ -8,6 +8,7 @@ CoreError
  ├─ NoSuchStage
  ├─ FedTwice
  ├─ CannotChange
+ ├─ TooMuch
  ├─ Unnamed
  ├─ NoRole
  └─ PinsFight
@@ -66,6 +67,12 @@ class CannotChange(CoreError):
     """A change that would need less than nothing of something, or has nothing to act on."""
 
     code = "cannot_change"
+
+
+class TooMuch(CoreError):
+    """More than is reckoned with at once."""
+
+    code = "too_much"
 
 
 class Unnamed(CoreError):

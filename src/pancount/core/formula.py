@@ -6,6 +6,7 @@ from typing import Annotated, Self, TypeVar
 
 from pydantic import Field, model_validator
 
+from pancount.core import most
 from pancount.core.base import PLAIN, Band, Brief, Frozen, Grams, Name, SomeGrams, Text, Word, Words
 from pancount.core.errors import CannotChange, NoRole, Place, Unnamed
 from pancount.core.pan import Pan
@@ -91,7 +92,7 @@ class Line(Frozen):
         return self
 
 
-Lines = Annotated[tuple[Line, ...], Field(max_length=500)]
+Lines = Annotated[tuple[Line, ...], Field(max_length=most.LINES)]
 
 
 class Feed(Frozen):
@@ -175,10 +176,10 @@ class Formula(Frozen):
     styles: Annotated[tuple[Word, ...], Field(max_length=12)] = ()
     flour_g: SomeGrams = 1000
     """All flour of the batch as written, used only where no flour line is given in grams. [g]"""
-    stages: Annotated[tuple[Stage, ...], Field(max_length=50)] = ()
-    beside: Annotated[tuple[Beside, ...], Field(max_length=20)] = ()
+    stages: Annotated[tuple[Stage, ...], Field(max_length=most.STAGES)] = ()
+    beside: Annotated[tuple[Beside, ...], Field(max_length=most.BESIDE)] = ()
     """What is not mixed into the dough: wash, topping, filling, pan oil, bench flour, bath."""
-    steps: Annotated[tuple[Step, ...], Field(max_length=500)] = ()
+    steps: Annotated[tuple[Step, ...], Field(max_length=most.STEPS)] = ()
     """The method as a draft."""
     usual: Usual = Usual()
     bands: dict[Word, Span] = Field({}, max_length=20)
@@ -186,6 +187,14 @@ class Formula(Frozen):
     rested: Annotated[tuple[Word, ...], Field(max_length=100)] = ()
     """Notes that were read and put to rest, by key."""
     note: Text = ""
+
+    @model_validator(mode="after")
+    def _not_too_much(self) -> Self:
+        if sum(len(stage.lines) for stage in everything(self)) > most.LINES:
+            raise ValueError(f"has more than {most.LINES} lines in all: make two formulas of it")
+        if sum(len(step.text) for step in self.steps) > most.METHOD:
+            raise ValueError(f"has a method of more than {most.METHOD} characters: shorten it")
+        return self
 
 
 def each_line(formula: Formula) -> Iterator[tuple[int, int, Line]]:

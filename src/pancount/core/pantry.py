@@ -6,15 +6,13 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
+from pancount.core import most
 from pancount.core.base import Band, Brief, Frozen, Name, SomeGrams, Word, Words
 from pancount.core.formula import Role
 from pancount.core.tables import rows
 
 Share = Annotated[float, Field(ge=0, le=100)]
 """Grams in 100 g. [g]"""
-
-MOST_WAYS = 40
-"""Of measures and other names that an ingredient may have."""
 
 Allergen = Literal[
     "wheat", "rye", "barley", "oats", "milk", "egg", "almonds", "walnuts", "hazelnuts", "pecans", "pistachios", "cashews",
@@ -76,9 +74,9 @@ class Ingredient(Frozen):
 
     name: Annotated[Name, Field(min_length=1)]
     role: Role
-    also: Annotated[tuple[Word, ...], Field(max_length=MOST_WAYS)] = ()
+    also: Annotated[tuple[Word, ...], Field(max_length=most.WAYS)] = ()
     """Other names, in English."""
-    also_de: Annotated[tuple[Word, ...], Field(max_length=MOST_WAYS)] = ()
+    also_de: Annotated[tuple[Word, ...], Field(max_length=most.WAYS)] = ()
     """Names in German."""
     composition: Composition | None = None
     """None where nobody has said yet."""
@@ -91,7 +89,7 @@ class Ingredient(Frozen):
     """Wholemeal, or rye: it drinks, so that a dough of it feels stiffer than its water says."""
     hydration: Annotated[float, Field(ge=10, le=1000)] | None = None
     """Of a sourdough starter: its water per 100 of its flour. A line of it starts with this."""
-    measures: Annotated[tuple[MeasureWeight, ...], Field(max_length=MOST_WAYS)] = ()
+    measures: Annotated[tuple[MeasureWeight, ...], Field(max_length=most.WAYS)] = ()
     source: Words = ""
     """Where the composition comes from."""
     own: bool = False

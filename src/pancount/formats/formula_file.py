@@ -5,6 +5,7 @@ from typing import Any, Literal
 
 from pydantic import ValidationError
 
+from pancount.core import most
 from pancount.core.base import Frozen
 from pancount.core.count import Count
 from pancount.core.earlier import SCHEMA_NUMBER, brought_up, count_brought_up
@@ -61,11 +62,18 @@ def _brought_up(found: dict[str, Any]) -> dict[str, Any]:
     return brought
 
 
+def not_too_many_members(data: bytes) -> None:
+    """Raises `Unreadable` for JSON with more in it than is read."""
+    if data.count(b",") > most.FILE_MEMBERS:
+        raise Unreadable([((), f"The file holds more than {most.FILE_MEMBERS} fields and entries: more than a formula or a recipe.")])
+
+
 def read_formula(data: bytes) -> FormulaFile:
     """Read a formula file, its keys in any order. It must be a formula that can be kept and reckoned.
 
     Raises `Unreadable` with the line and column of broken JSON, or the place of each wrong field.
     """
+    not_too_many_members(data)
     try:
         found = json.loads(data.decode("utf-8-sig"))
     except UnicodeDecodeError as error:
@@ -82,7 +90,7 @@ def read_formula(data: bytes) -> FormulaFile:
     try:
         file = FormulaFile.model_validate(_brought_up(found))
     except ValidationError as error:
-        raise Unreadable([(problem["loc"], sentence(problem)) for problem in error.errors()]) from error
+        raise Unreadable([(problem["loc"], sentence(problem)) for problem in error.errors(include_url=False, include_input=False)]) from error
     try:
         complete(file.formula)
         reckon(file.formula)

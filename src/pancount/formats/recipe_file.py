@@ -2,9 +2,9 @@
 
 from typing import Any, Literal
 
+from pancount.core import most
 from pancount.core.base import Frozen
-from pancount.core.taking.taken import LONGEST_TEXT
-from pancount.formats.formula_file import FormulaFile, Unreadable, read_formula
+from pancount.formats.formula_file import FormulaFile, Unreadable, not_too_many_members, read_formula
 from pancount.formats.recipe_jsonld import read_json, read_page, read_recipe
 from pancount.formats.recipe_table import Table, read_table
 
@@ -41,10 +41,20 @@ def read_recipe_file(data: bytes, name: str) -> RecipeFile:
     if start[0] in "{[":
         return _from_json(data, text)
     if start.startswith("<") or "<script" in start or "<html" in start:
-        return RecipeFile(kind="text", text=read_page(text))
+        return _text(read_page(text))
     if name.lower().endswith((".csv", ".tsv")) or _looks_like_a_table(text):
-        return RecipeFile(kind="table", text=text[: 4 * LONGEST_TEXT], table=read_table(text))
-    return RecipeFile(kind="text", text=text[:LONGEST_TEXT])
+        return RecipeFile(kind="table", text=text, table=read_table(text))
+    return _text(text)
+
+
+def _text(text: str) -> RecipeFile:
+    """Recipe text, where it is no longer than what is taken in. Raises `Unreadable`: cut off it would be another recipe."""
+    lines = text.count("\n") + 1
+    if len(text) > most.RECIPE or lines > most.RECIPE_LINES:
+        raise Unreadable(
+            [((), f"The file holds {lines} lines, {len(text)} characters: more than a recipe. Copy the recipe out of it and paste that.")]
+        )
+    return RecipeFile(kind="text", text=text)
 
 
 def _looks_like_a_table(text: str) -> bool:
@@ -56,6 +66,7 @@ def _looks_like_a_table(text: str) -> bool:
 
 
 def _from_json(data: bytes, text: str) -> RecipeFile:
+    not_too_many_members(data)
     try:
         found: Any = read_json(text)
     except (ValueError, RecursionError):
@@ -65,4 +76,4 @@ def _from_json(data: bytes, text: str) -> RecipeFile:
     recipe = read_recipe(found)
     if recipe is None:
         raise Unreadable([((), "This is JSON, but there is no schema.org Recipe in it, and it is no formula file.")])
-    return RecipeFile(kind="text", text=recipe)
+    return _text(recipe)

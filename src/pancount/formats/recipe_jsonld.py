@@ -7,16 +7,17 @@ QuantitativeValue (recalled from memory). Nothing is fetched: the context is onl
 import html
 import json
 import re
-from collections.abc import Iterator
-from html.parser import HTMLParser
+from collections.abc import Iterator, Mapping
 from typing import Any
 
+from lxml.etree import HTMLParser, LxmlError
+
+from pancount.core import most
 from pancount.core.count import Count, Target
 from pancount.core.formula import Formula, Line, everything
 from pancount.core.pan import AnyPan, solid
 from pancount.core.reckon import reckon
 from pancount.core.taking.dough import number_words
-from pancount.core.taking.taken import LONGEST_TEXT
 from pancount.formats.formula_file import Unreadable
 
 CONTEXT = "https://schema.org"
@@ -26,34 +27,41 @@ DEEPEST = 40
 """Levels of nesting that are looked through for a recipe."""
 
 
-class _Scripts(HTMLParser):
-    """The JSON-LD in a page."""
+class _Scripts:
+    """The JSON-LD in a page, as the parser comes past it: no tree is kept of the rest."""
 
     def __init__(self) -> None:
-        super().__init__(convert_charrefs=True)
-        self.found: list[str] = []
+        self.found: list[list[str]] = []
         self._inside = False
 
-    def handle_starttag(self, tag: str, attrs: list[tuple[str, str | None]]) -> None:
-        kind = (dict(attrs).get("type") or "").split(";")[0].strip().lower()
+    def start(self, tag: str, attributes: Mapping[str, str]) -> None:
+        kind = attributes.get("type", "").split(";")[0].strip().lower()
         self._inside = tag == "script" and kind == "application/ld+json"
         if self._inside:
-            self.found.append("")
+            self.found.append([])
 
-    def handle_endtag(self, tag: str) -> None:
+    def end(self, tag: str) -> None:
         self._inside = False
 
-    def handle_data(self, data: str) -> None:
+    def data(self, data: str) -> None:
         if self._inside:
-            self.found[-1] += data
+            self.found[-1].append(data)
+
+    def close(self) -> list[str]:
+        return ["".join(parts) for parts in self.found]
 
 
 def scripts(page: str) -> list[str]:
-    """Every JSON-LD text in a saved page."""
-    parser = _Scripts()
-    parser.feed(page)
-    parser.close()
-    return parser.found
+    """Every JSON-LD text in a saved page. Raises `Unreadable` for more tags than a page of a recipe has."""
+    if page.count("<") > most.PAGE_TAGS or page.count("=") > most.PAGE_ATTRIBUTES:
+        raise Unreadable([((), "This page has far more in it than a recipe. Copy the recipe's text from it and paste that instead.")])
+    parser = HTMLParser(target=_Scripts(), huge_tree=True)
+    try:
+        parser.feed(page)
+        found: list[str] = parser.close()
+    except LxmlError:
+        return []  # nothing in it that is a page
+    return found
 
 
 def _types(node: dict[str, Any]) -> set[str]:
@@ -88,7 +96,7 @@ def read_recipe(document: Any) -> str | None:
     lines += _ingredients(recipe)
     if steps:
         lines += ["", "Method:", *steps]
-    return "\n".join(lines).strip()[:LONGEST_TEXT]
+    return "\n".join(lines).strip()
 
 
 OPENS = ("<!--", "<![CDATA[", "-->", "//", "/*", "*/")
@@ -223,7 +231,8 @@ def write_recipe(formula: Formula, count: Count) -> str:
         recipe["description"] = formula.note
     if formula.styles:
         recipe["keywords"] = ", ".join(formula.styles)
-    return json.dumps(recipe, ensure_ascii=False, indent=2) + "\n"
+    # Others put it into their pages: no text in it may end the script that it stands in there.
+    return json.dumps(recipe, ensure_ascii=False, indent=2).replace("<", "\\u003c") + "\n"
 
 
 def _grams(weight_g: float) -> float:

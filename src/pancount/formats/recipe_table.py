@@ -4,11 +4,10 @@ import csv
 import io
 from collections.abc import Sequence
 
+from pancount.core import most
 from pancount.core.base import Frozen
-from pancount.core.taking.taken import LONGEST_TEXT, MOST_COLUMNS, Column, Mapping
+from pancount.core.taking.taken import MOST_COLUMNS, Column, Mapping
 from pancount.formats.formula_file import Unreadable
-
-MOST_ROWS = 1_000
 
 USUAL_HEADS: dict[Column, tuple[str, ...]] = {
     "grams": ("weight_g", "grams", "gramm", "g", "weight (g)", "weight g", "gewicht"),
@@ -33,6 +32,8 @@ class Table(Frozen):
 
 
 def _rows(text: str) -> list[list[str]]:
+    if text.count("\n") > 10 * most.TABLE_ROWS:  # so many blank rows may be among them
+        raise Unreadable([((), f"The table has more than {most.TABLE_ROWS} rows: leave out what is not this recipe.")])
     head = text.lstrip("\n").split("\n", 1)[0]
     between = max(",;\t|", key=head.count)
     try:
@@ -42,7 +43,9 @@ def _rows(text: str) -> list[list[str]]:
         raise Unreadable([((), f"The table cannot be read: {error}.")]) from error
     if not rows:
         raise Unreadable([((), "The table is empty.")])
-    return [[" ".join(cell.split()) for cell in row[:MOST_COLUMNS]] for row in rows[: MOST_ROWS + 1]]
+    if len(rows) > most.TABLE_ROWS + 1:
+        raise Unreadable([((), f"The table has {len(rows)} rows, more than {most.TABLE_ROWS}: leave out what is not this recipe.")])
+    return [[" ".join(cell.split()) for cell in row[:MOST_COLUMNS]] for row in rows]
 
 
 def guess(head: Sequence[str]) -> Mapping:
@@ -82,7 +85,7 @@ def table_text(text: str, mapping: Mapping, title: str) -> tuple[tuple[str, ...]
             stage = cell.get("stage", "")
             lines += ["", f"{stage or 'Dough'}:"]
         lines.append(_line(cell))
-    return tuple(cell[:300] for cell in rows[0]), "\n".join(lines)[:LONGEST_TEXT]
+    return tuple(cell[:300] for cell in rows[0]), "\n".join(lines)
 
 
 def _line(cell: dict[Column, str]) -> str:

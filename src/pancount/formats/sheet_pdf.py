@@ -43,6 +43,19 @@ def percent(value: float) -> str:
     return f"{spaced(value, 1 if value >= 1 else 2)} %"
 
 
+LONGEST_NAME = 80
+"""On paper; a longer one ends in "…", and stands whole on screen. [characters]"""
+
+
+def on_paper(words: str) -> str:
+    """A name or note no longer than paper has room for.
+
+    >>> on_paper("x" * 300)[-2:]
+    'x…'
+    """
+    return words if len(words) <= LONGEST_NAME else words[: LONGEST_NAME - 1].rstrip() + "…"
+
+
 @cache
 def _templates() -> Environment:
     environment = Environment(
@@ -50,6 +63,7 @@ def _templates() -> Environment:
     )
     environment.filters["spaced"] = spaced
     environment.filters["percent"] = percent
+    environment.filters["on_paper"] = on_paper
     environment.globals |= {"pan_words": pan_words, "shape_words": shape_words, "turns_words": turns_words}
     return environment
 
@@ -61,7 +75,6 @@ def sheet_html(
     edition: str,
     paper: Paper,
     length_unit: LengthUnit,
-    roll_mm: float = LONGEST_MM,
 ) -> str:
     """The sheet as one HTML page. `edition` says which revision it is."""
     rows = sum(len(stage.lines) + 1 for stage in (*sheet.stages, *sheet.beside))
@@ -73,7 +86,7 @@ def sheet_html(
             kitchen=kitchen,
             edition=edition,
             paper=paper,
-            page=f"{ROLL_MM}mm {roll_mm:.1f}mm" if paper == "roll" else paper,
+            page=f"{ROLL_MM}mm {LONGEST_MM}mm" if paper == "roll" else paper,
             length_unit=length_unit,
             small=rows > ROOMY and paper != "roll",
         )
@@ -85,30 +98,40 @@ def template_folder() -> str:
     return str(Path(str(files("pancount.formats"))) / "templates")
 
 
+FACES = """
+@font-face { font-family: Hyperlegible; src: url(fonts/atkinson-hyperlegible-next-latin-wght-normal.woff2) }
+@font-face { font-family: HyperlegibleExt; src: url(fonts/atkinson-hyperlegible-next-latin-ext-wght-normal.woff2) }
+@font-face { font-family: Bitter; src: url(fonts/bitter-latin-wght-normal.woff2) }
+"""
+
+
+@cache
+def _fonts() -> "tuple[CSS, FontConfiguration]":  # type: ignore[name-defined]  # noqa: F821  # imported where they are needed
+    """The faces of the sheet, unpacked once: that takes as long as a short sheet does."""
+    from weasyprint import CSS
+    from weasyprint.text.fonts import FontConfiguration
+
+    fonts = FontConfiguration()
+    return CSS(string=FACES, base_url=template_folder(), font_config=fonts), fonts
+
+
 def sheet_pdf(sheet: WeighSheet, *, kitchen: str, edition: str, paper: Paper, length_unit: LengthUnit) -> bytes:
     """The sheet as a PDF."""
     # Imported here: it takes most of a second, which the start of the application need not wait for.
     from weasyprint import HTML
 
-    def laid_out(roll_mm: float) -> "HTML":
-        html = sheet_html(
-            sheet, kitchen=kitchen, edition=edition, paper=paper, length_unit=length_unit, roll_mm=roll_mm
-        )
-        return HTML(string=html, base_url=template_folder())
-
-    roll_mm: float = LONGEST_MM
-    if paper == "roll":
-        roll_mm = _height_mm(laid_out(LONGEST_MM))
-    pdf = laid_out(roll_mm).write_pdf()
+    html = sheet_html(sheet, kitchen=kitchen, edition=edition, paper=paper, length_unit=length_unit)
+    faces, fonts = _fonts()
+    document = HTML(string=html, base_url=template_folder()).render(stylesheets=[faces], font_config=fonts)
+    if paper == "roll" and len(document.pages) == 1:
+        document.pages[0].height = _height_mm(document.pages[0]) / PX_TO_MM
+    pdf = document.write_pdf()
     assert isinstance(pdf, bytes)  # write_pdf returns None only when given a target
     return pdf
 
 
-def _height_mm(html: "HTML") -> float:  # type: ignore[name-defined]  # noqa: F821  # imported where it is needed
+def _height_mm(page: "Page") -> float:  # type: ignore[name-defined]  # noqa: F821  # imported where it is needed
     """How long a roll must be for what stands on its first page: to the foot of the last thing on it."""
-    [page, *more] = html.render().pages
-    if more:
-        return LONGEST_MM
     page_box = page._page_box
     lowest = max((box.position_y + box.height for box in page_box.descendants() if isinstance(getattr(box, "height", None), int | float) and box.element_tag in ("div", "p", "tr", "table")), default=0.0)
     return float(lowest * PX_TO_MM) + 8

@@ -3,6 +3,7 @@
 StoreError
  ├─ NotFound    no such thing in this kitchen
  ├─ Behind      someone else changed it first
+ ├─ Full        the kitchen has as many as it may
  └─ Away        the database cannot be reached, or does not answer in time
      └─ NoRoom  the disk it writes to is full
 """
@@ -18,6 +19,10 @@ class NotFound(StoreError):
 
 class Behind(StoreError):
     """What was sent rests on an older state than the stored one. Nothing was changed."""
+
+
+class Full(StoreError):
+    """The kitchen has as many of something as it may. Nothing was changed."""
 
 
 class Away(StoreError):

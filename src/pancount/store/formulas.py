@@ -7,6 +7,7 @@ from typing import Any
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from pancount.core import most
 from pancount.core.base import Frozen
 from pancount.core.count import Count
 from pancount.core.earlier import SCHEMA_NUMBER, brought_up, count_brought_up
@@ -18,9 +19,8 @@ from pancount.core.reckon import reckon
 from pancount.store import pantry as pantry_store
 from pancount.store.errors import Behind, NotFound
 from pancount.store.pantry import PantryItem, kitchen_pantry, learn_ingredients
+from pancount.store.room import room_for_one
 from pancount.store.tables import FormulaRow, RevisionRow
-
-MOST_LISTED = 2_000
 
 
 class FormulaHead(Frozen):
@@ -128,7 +128,7 @@ def list_formulas(session: Session, kitchen_id: int, *, archived: bool) -> list[
     """The kitchen's formulas, last changed first."""
     query = select(FormulaRow).where(FormulaRow.kitchen_id == kitchen_id)
     query = query.where(FormulaRow.archived_at.is_not(None) if archived else FormulaRow.archived_at.is_(None))
-    query = query.order_by(FormulaRow.changed_at.desc(), FormulaRow.id.desc()).limit(MOST_LISTED)
+    query = query.order_by(FormulaRow.changed_at.desc(), FormulaRow.id.desc()).limit(most.FORMULAS)
     return [_head(row) for row in session.scalars(query)]
 
 
@@ -138,7 +138,10 @@ def get_formula(session: Session, kitchen_id: int, formula_id: int) -> FormulaSt
 
 
 def start_formula(session: Session, kitchen_id: int, formula: Formula, count: Count) -> FormulaState:
-    """A new formula on the desk, not yet saved as a revision."""
+    """A new formula on the desk, not yet saved as a revision. Raises `Full`."""
+    room_for_one(
+        session, FormulaRow, kitchen_id, most.FORMULAS, "There are {} formulas, put away ones counted. Go on with one of them as a new revision."
+    )
     row = FormulaRow(
         kitchen_id=kitchen_id,
         latest_number=0,

@@ -2,16 +2,15 @@
 
 from datetime import UTC, datetime
 
-from sqlalchemy import func, select
+from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from pancount.core import most
 from pancount.core.base import Frozen
 from pancount.core.shelf import Measured, ShelfPan, measure
 from pancount.store.errors import Behind, NotFound
+from pancount.store.room import room_for_one
 from pancount.store.tables import PanRow
-
-MOST_PANS = 1_000
-"""More than any kitchen has; the shelf is drawn and compared as a whole."""
 
 
 class PanState(Frozen):
@@ -45,15 +44,14 @@ def _get(session: Session, kitchen_id: int, pan_id: int) -> PanRow:
 
 def list_pans(session: Session, kitchen_id: int, *, archived: bool = False) -> tuple[PanState, ...]:
     """The shelf as it was filled, without what is put away; or just that."""
-    query = select(PanRow).where(PanRow.kitchen_id == kitchen_id).order_by(PanRow.id).limit(MOST_PANS)
+    query = select(PanRow).where(PanRow.kitchen_id == kitchen_id).order_by(PanRow.id).limit(most.PANS)
     query = query.where(PanRow.archived_at.is_not(None) if archived else PanRow.archived_at.is_(None))
     return tuple(_state(row) for row in session.scalars(query))
 
 
 def add_pan(session: Session, kitchen_id: int, shelved: ShelfPan) -> PanState:
-    """Put a pan on the shelf. Raises `Behind` where the shelf is full."""
-    if (session.scalar(select(func.count()).where(PanRow.kitchen_id == kitchen_id)) or 0) >= MOST_PANS:
-        raise Behind(f"The shelf holds {MOST_PANS} pans. Remove one that is not used any more.")
+    """Put a pan on the shelf. Raises `Full` where the shelf is full."""
+    room_for_one(session, PanRow, kitchen_id, most.PANS, "The shelf holds {} pans. Remove one that is not used any more.")
     row = PanRow(kitchen_id=kitchen_id, body=shelved.model_dump(mode="json"), version=1)
     session.add(row)
     session.flush()

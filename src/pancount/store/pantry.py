@@ -8,15 +8,15 @@ from sqlalchemy import delete, select
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
+from pancount.core import most
 from pancount.core.base import Frozen
 from pancount.core.formula import Formula, Role
 from pancount.core.pantry import Ingredient, Pantry, pantry, pantry_with
 from pancount.core.taking.habits import CupWeighing, Kitchen
 from pancount.store.errors import Behind, NotFound
 from pancount.store.kitchens import get_kitchen
+from pancount.store.room import room_for_one
 from pancount.store.tables import CupWeighingRow, OwnIngredient
-
-MOST_WEIGHINGS = 2_000
 
 
 class PantryItem(Frozen):
@@ -83,6 +83,9 @@ def put_ingredient(session: Session, kitchen_id: int, ingredient: Ingredient, ve
         raise Behind(f"{ingredient.name} was changed in another window. It is shown now as it stands.")
     body: dict[str, Any] = ingredient.model_dump(mode="json", exclude={"name", "role", "own"})
     if row is None:
+        room_for_one(
+            session, OwnIngredient, kitchen_id, most.OWN_INGREDIENTS, "There are {} ingredients of your own. Remove one that is not used any more."
+        )
         row = OwnIngredient(kitchen_id=kitchen_id, name=ingredient.name, version=0)
         session.add(row)
     row.role, row.body, row.version = ingredient.role, body, row.version + 1
@@ -103,7 +106,7 @@ def drop_ingredient(session: Session, kitchen_id: int, name: str, version: int) 
 
 
 def learn_ingredients(session: Session, kitchen_id: int, formula: Formula) -> None:
-    """Remember names that the pantry does not ship, with the role chosen last."""
+    """Remember names that the pantry does not ship, with the role chosen last; as long as there is room for them."""
     shipped = Pantry(pantry())
     found = {
         line.name: line.role
@@ -111,6 +114,9 @@ def learn_ingredients(session: Session, kitchen_id: int, formula: Formula) -> No
         for line in stage.lines
         if line.name and line.role and shipped.find(line.name) is None
     }
+    known = set(session.scalars(select(OwnIngredient.name).where(OwnIngredient.kitchen_id == kitchen_id)))
+    new = [name for name in found if name not in known][: max(0, most.OWN_INGREDIENTS - len(known))]
+    found = {name: role for name, role in found.items() if name in known or name in new}
     # In order of name, so that two saves at once take their row locks in the same order.
     for name, role in sorted(found.items()):
         row = insert(OwnIngredient).values(kitchen_id=kitchen_id, name=name, role=role)
@@ -123,7 +129,7 @@ def list_cups(session: Session, kitchen_id: int) -> tuple[WeighedCup, ...]:
         select(CupWeighingRow)
         .where(CupWeighingRow.kitchen_id == kitchen_id)
         .order_by(CupWeighingRow.id.desc())
-        .limit(MOST_WEIGHINGS)
+        .limit(most.WEIGHINGS)
     )
     return tuple(
         WeighedCup(id=row.id, weighing=CupWeighing.model_validate(row.body), weighed_at=row.weighed_at) for row in rows
@@ -131,7 +137,8 @@ def list_cups(session: Session, kitchen_id: int) -> tuple[WeighedCup, ...]:
 
 
 def add_cup(session: Session, kitchen_id: int, weighing: CupWeighing) -> WeighedCup:
-    """Keep a weighing."""
+    """Keep a weighing. Raises `Full`."""
+    room_for_one(session, CupWeighingRow, kitchen_id, most.WEIGHINGS, "There are {} weighings. Forget some that are old.")
     row = CupWeighingRow(kitchen_id=kitchen_id, body=weighing.model_dump(mode="json"))
     session.add(row)
     session.flush()

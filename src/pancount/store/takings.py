@@ -7,6 +7,7 @@ from pydantic import Field
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from pancount.core import most
 from pancount.core.base import Frozen
 from pancount.core.count import Count
 from pancount.core.formula import Formula
@@ -20,9 +21,8 @@ from pancount.core.taking.vocabulary import shipped_names
 from pancount.store.errors import Behind, NotFound
 from pancount.store.formulas import FormulaState, keep_new
 from pancount.store.pantry import reading_kitchen
+from pancount.store.room import room_for_one
 from pancount.store.tables import TakingRow
-
-MOST_LISTED = 500
 
 
 class TakingHead(Frozen):
@@ -81,7 +81,7 @@ def _get(session: Session, kitchen_id: int, taking_id: int, *, lock: bool = Fals
 def list_takings(session: Session, kitchen_id: int) -> tuple[TakingHead, ...]:
     """The kitchen's taken-in recipes, last changed first."""
     query = select(TakingRow).where(TakingRow.kitchen_id == kitchen_id)
-    rows = session.scalars(query.order_by(TakingRow.changed_at.desc(), TakingRow.id.desc()).limit(MOST_LISTED))
+    rows = session.scalars(query.order_by(TakingRow.changed_at.desc(), TakingRow.id.desc()).limit(most.TAKINGS))
     return tuple(_state(row).head for row in rows)
 
 
@@ -91,7 +91,8 @@ def get_taking(session: Session, kitchen_id: int, taking_id: int) -> TakingState
 
 
 def start_taking(session: Session, kitchen_id: int, taking: Taking) -> TakingState:
-    """A new one."""
+    """A new one. Raises `Full`."""
+    room_for_one(session, TakingRow, kitchen_id, most.TAKINGS, "There are {} recipes taken in. Throw one away that is done with.")
     row = TakingRow(kitchen_id=kitchen_id, version=1)
     _lay(row, taking)
     session.add(row)

@@ -4,7 +4,9 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import replace
 from math import ceil, floor, log10
 
+from pancount.core import most
 from pancount.core.base import Band
+from pancount.core.errors import TooMuch
 from pancount.core.formula import Role
 from pancount.core.measures import System
 from pancount.core.pantry import Ingredient
@@ -13,7 +15,7 @@ from pancount.core.taking.item import Answers, Item
 from pancount.core.taking.lines import Reading, in_grams, is_poured, is_told, read_line, read_prose
 from pancount.core.taking.pages import Kind, Written, classify, settle_kinds, stated
 from pancount.core.taking.places import place
-from pancount.core.taking.taken import MOST_LINES, Settled
+from pancount.core.taking.taken import Settled
 from pancount.core.taking.tokens import tokens
 from pancount.core.taking.vocabulary import vocabulary
 from pancount.core.taking.weigh import Weight, candidates, weigh
@@ -33,7 +35,7 @@ class Page:
         """`system` is whose cups the baker says this page uses; before that its own words say, or else the kitchen."""
         self.kitchen = kitchen
         said = {(s.written, s.nth, s.part): s for s in settled}
-        texts = text.split("\n")[:MOST_LINES]
+        texts = text.split("\n")
         self.nth = _nth(texts)
         kinds: dict[int, Kind] = {
             n: s.kind for n, raw in enumerate(texts) if (s := said.get((raw, self.nth[n], 0))) and s.kind
@@ -45,7 +47,7 @@ class Page:
         self.system = system or self.hint
         """Whose cups it uses, whatever the kitchen's are; None where neither the baker nor its words say."""
         self.habits = kitchen.habits.model_copy(update={"system": self.system or kitchen.habits.system})
-        self.items = _in_grams(list(self._items(said)))
+        self.items = _in_grams(list(_not_too_many(self._items(said))))
         chosen = {at: s.where for at, raw in enumerate(texts) if (s := said.get((raw, self.nth[at], 0))) and s.where}
         self.groups = place(self.items, self.lines, chosen, kitchen.names, lambda item: self.meant(item, self.habits)[0])
         """Headings whose words do not tell where their lines go, by line, and where those go."""
@@ -157,6 +159,14 @@ def _rounded(weight: Weight) -> Weight:
     if weight.band is None:
         return weight
     return replace(weight, band=to_digits(weight.band, MOST_DIGITS if weight.weighed else digits_of(weight.band)))
+
+
+def _not_too_many(items: Iterator[Item]) -> Iterator[Item]:
+    """Raises `TooMuch` as soon as there are more things than a formula may have lines."""
+    for n, item in enumerate(items):
+        if n == most.LINES:
+            raise TooMuch(f"This holds more than {most.LINES} things to weigh, which is more than a recipe. Take in one recipe at a time.", ("text",))
+        yield item
 
 
 def _nth(texts: Sequence[str]) -> list[int]:

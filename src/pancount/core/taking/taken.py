@@ -2,8 +2,9 @@
 
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import AfterValidator, Field
 
+from pancount.core import most
 from pancount.core.base import PLAIN, Band, Brief, Frozen, Name, SomeGrams
 from pancount.core.formula import Role
 from pancount.core.measures import System
@@ -11,11 +12,14 @@ from pancount.core.taking.facts import Fact
 from pancount.core.taking.pages import Kind
 from pancount.core.taking.yields import Makes
 
-LONGEST_TEXT = 60_000
-"""A 200-line recipe with a long method is a fifth of this. [characters]"""
-MOST_LINES = 1_000
 
-RecipeText = Annotated[str, Field(max_length=LONGEST_TEXT, pattern=PLAIN)]
+def _not_too_many_lines(text: str) -> str:
+    if text.count("\n") >= most.RECIPE_LINES:
+        raise ValueError(f"has more than {most.RECIPE_LINES} lines: take in the recipe alone")
+    return text
+
+
+RecipeText = Annotated[str, Field(max_length=most.RECIPE, pattern=PLAIN), AfterValidator(_not_too_many_lines)]
 
 Where = Literal["dough", "bench", "pan", "wash", "topping", "filling", "bath"]
 """Mixed into the dough, or what it goes on instead."""
@@ -36,7 +40,7 @@ class Settled(Frozen):
     """
 
     written: RecipeText
-    nth: Annotated[int, Field(ge=0, le=MOST_LINES)] = 0
+    nth: Annotated[int, Field(ge=0, le=most.RECIPE_LINES)] = 0
     part: Annotated[int, Field(ge=0, le=20)] = 0
     kind: Literal["ingredient", "heading", "step", "note"] | None = None
     name: Name | None = None
