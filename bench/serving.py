@@ -11,7 +11,7 @@ from multiprocessing.connection import Connection
 import uvicorn
 
 from pancount.api.app import make_app
-from pancount.cli import listening, warm
+from pancount.serving import listening, warm
 
 REQUESTS = 2000
 ROUNDS = 5

@@ -1,117 +1,143 @@
 """What ./pancount calls: start the application, and write what is made from it."""
 
 import argparse
-import gc
 import hashlib
 import json
 import os
 import shutil
 import signal
-import socket
 import sys
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
-from threading import Thread
 
-import uvicorn
-from sqlalchemy import Engine
-
+from pancount import serving
 from pancount.api.app import make_app
-from pancount.core.measures import measures
-from pancount.core.taking.vocabulary import shipped_names
 from pancount.demo.weir_house import fill_demo_kitchen
 from pancount.formats.formula_file import json_schema
+from pancount.serving import Place, Watch, listening
+from pancount.store.backup import bring_back, last_backup, make_backup, note_backup, read_manifest
 from pancount.store.cluster import Cluster, ClusterTrouble
 from pancount.store.database import connect, migrate, transaction
 from pancount.store.errors import Away
 from pancount.store.formulas import reckon_missing
 from pancount.store.kitchens import ONLY_KITCHEN, Settings, open_kitchen
+from pancount.store.roles import application_url
 
 ROOT = Path(__file__).resolve().parents[2]
 PORT = 8137
+FOREIGN = "PANCOUNT_DATABASE_URL"
+"""Names a PostgreSQL that is not ours."""
 
 
 def state_folder() -> Path:
     """Where clusters are kept: in the checkout, or as root, whose files PostgreSQL may not reach, in /var/lib."""
     if named := os.environ.get("PANCOUNT_STATE"):
-        return Path(named)
+        return Path(named).absolute()
     if os.geteuid() == 0:
         return Path("/var/lib/pancount") / hashlib.sha256(str(ROOT).encode()).hexdigest()[:12]
     return ROOT / ".pancount" / "state"
 
 
-def listening(port: int) -> socket.socket:
-    """A socket on loopback. Raises `ClusterTrouble` where the port is taken or not allowed."""
-    # Named as TCP, since asyncio turns off Nagle's waiting (40 ms an answer) only where it can see that it is.
-    listener = socket.socket(socket.AF_INET, socket.SOCK_STREAM, socket.IPPROTO_TCP)
-    listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
-    try:
-        listener.bind(("127.0.0.1", port))
-    except OSError as error:
-        listener.close()
-        raise ClusterTrouble(
-            f"Port {port} cannot be had ({error.strerror}). Cure: stop what uses it, or choose another with --port."
-        ) from error
-    return listener
-
-
 @contextmanager
-def own_database(name: str, *, anew: bool) -> Iterator[str]:
-    """The address of a database: the one PANCOUNT_DATABASE_URL names, or a cluster that runs as long as we do."""
-    if given := os.environ.get("PANCOUNT_DATABASE_URL"):
-        yield given
-        return
+def own_cluster(name: str, *, anew: bool = False) -> Iterator[Cluster]:
+    """A cluster of ours, held and running as long as this lasts."""
     cluster = Cluster(state_folder() / name)
     with cluster.held():
         if anew:
             cluster.stop()
             shutil.rmtree(cluster.data, ignore_errors=True)
         try:
-            yield cluster.start()
+            cluster.start()
+            yield cluster
         finally:
             cluster.stop()
 
 
-def prepare(engine: Engine, *, demo: bool) -> None:
-    """Tables and figures up to date, and the kitchen there: with the demo's formulas, or empty."""
-    migrate(engine)
-    with transaction(engine) as session:
-        reckon_missing(session, ONLY_KITCHEN)
-        if demo:
-            fill_demo_kitchen(session)
-        else:
-            open_kitchen(session, ONLY_KITCHEN, "My kitchen", Settings())
-
-
-def warm() -> None:
-    """Load what the first recipe would wait for: units, words and names. They stay, so nothing need look whether they are
-    garbage: that looking is a pause of 50 ms and more in the middle of a request."""
-    measures()
-    shipped_names()
-    gc.freeze()
-
-
-class _Server(uvicorn.Server):
-    """Says where it is once it listens."""
-
-    async def startup(self, sockets: list[socket.socket] | None = None) -> None:
-        await super().startup(sockets)
-        if self.started and sockets:
-            Thread(target=warm, daemon=True).start()
-            print(f"Pan Count is at http://127.0.0.1:{sockets[0].getsockname()[1]}  (Ctrl-C stops it)", flush=True)
+def prepare(url: str, *, demo: bool) -> str:
+    """Tables, figures and the role of the application up to date, and the kitchen there: with the demo's formulas, or
+    empty. Gives the address for the application, which may read and write and no more; the same where that is not ours to say."""
+    engine = connect(url, unhurried=True)
+    try:
+        migrate(engine)
+        with transaction(engine) as session:
+            reckon_missing(session, ONLY_KITCHEN)
+            if demo:
+                fill_demo_kitchen(session)
+            else:
+                open_kitchen(session, ONLY_KITCHEN, "My kitchen", Settings())
+        return url if FOREIGN in os.environ else application_url(engine, url)
+    finally:
+        engine.dispose()
 
 
 def serve(name: str, port: int, *, demo: bool, anew: bool = False) -> None:
     """Run until stopped. Everything started here is stopped with it."""
-    with listening(port) as listener, own_database(name, anew=anew) as url:
-        engine = connect(url)
-        prepare(engine, demo=demo)
-        config = uvicorn.Config(make_app(engine), log_level="warning", access_log=False, server_header=False)
-        try:
-            _Server(config).run(sockets=[listener])
-        finally:
-            engine.dispose()
+    hosts = tuple(filter(None, os.environ.get("PANCOUNT_HOSTS", "").split(",")))
+
+    def run(url: str, cluster: Cluster | None) -> None:
+        folder = cluster.folder if cluster else None
+        place = Place(prepare(url, demo=demo), port, hosts, folder)
+        serving.serve(place, Watch(cluster) if cluster else None, lambda: _say(port, cluster))
+
+    listening(port).close()  # before a database is made for nothing
+    if given := os.environ.get(FOREIGN):
+        run(given, None)
+    else:
+        with own_cluster(name, anew=anew) as cluster:
+            run(cluster.url, cluster)
+
+
+def backup(name: str, file: Path) -> None:
+    """Write a kitchen's records to a file, whether the application runs or not."""
+    if given := os.environ.get(FOREIGN):
+        print(f"Backed up {make_backup(given, file).says()}, to {file}")
+        return
+    cluster = Cluster(state_folder() / name)
+    if not cluster.data.exists():
+        raise ClusterTrouble(f"There are no records in {cluster.folder}. Cure: {NAMED[name]}")
+    if url := cluster.address():
+        manifest = make_backup(url, file)
+    else:
+        with own_cluster(name) as started:
+            manifest = make_backup(started.url, file)
+    note_backup(cluster.folder, file, manifest)
+    print(f"Backed up {manifest.says()}, to {file}")
+
+
+def restore(name: str, file: Path, *, sure: bool) -> None:
+    """Bring a kitchen's records back from a file; what is there now is kept beside them."""
+    if FOREIGN in os.environ:
+        raise ClusterTrouble("Records in a database of yours are brought back with its own tools. Cure: unset PANCOUNT_DATABASE_URL to restore into ours.")
+    manifest = read_manifest(file)
+    cluster = Cluster(state_folder() / name)
+    with cluster.held():
+        cluster.stop()  # one left running by a killed application
+        if cluster.data.exists() and not sure:
+            print(f"{file} holds {manifest.says()}.\nThere are records in {cluster.folder}. They will be kept beside it, and these take their place.")
+            if not sys.stdin.isatty():
+                raise ClusterTrouble("Nothing was changed. Cure: add --yes where that is what you want.")
+            if input("Go on? Type yes: ").strip().lower() != "yes":
+                raise ClusterTrouble("Nothing was changed.")
+        kept = bring_back(file, cluster)
+    print(f"Brought back {manifest.says()}." + (f"\nWhat was there before is in {kept}" if kept else ""))
+
+
+NAMED = {
+    "kitchen": "start it once with ./pancount serve, or add --demo for those of ./pancount demo.",
+    "demo": "start it once with ./pancount demo, or leave out --demo for those of ./pancount serve.",
+}
+
+
+def _say(port: int, cluster: Cluster | None) -> None:
+    where = f"Records lie in {cluster.folder}; {last_backup(cluster.folder)}" if cluster else "Records lie in the database you named."
+    print(f"{where}\nPan Count is at http://127.0.0.1:{port}  (Ctrl-C stops it)", flush=True)
+
+
+def _port(text: str) -> int:
+    if not text.isdecimal() or not 1 <= int(text) <= 65_535:
+        raise argparse.ArgumentTypeError(f"{text} is no port: give a number from 1 to 65535")
+    return int(text)
 
 
 def _arguments() -> argparse.Namespace:
@@ -119,9 +145,15 @@ def _arguments() -> argparse.Namespace:
     commands = parser.add_subparsers(dest="command", required=True)
     for name, words in (("demo", "start with the demo kitchen"), ("serve", "start with a kitchen of your own")):
         command = commands.add_parser(name, help=words)
-        command.add_argument("--port", type=int, default=PORT, help=f"where to listen on 127.0.0.1 (usually {PORT})")
+        command.add_argument("--port", type=_port, default=PORT, help=f"where to listen on 127.0.0.1 (usually {PORT})")
         if name == "demo":
             command.add_argument("--fresh", action="store_true", help="start over, in a cluster of its own")
+    for name, words in (("backup", "all records into a file"), ("restore", "all records back from a file")):
+        command = commands.add_parser(name, help=words)
+        command.add_argument("file", type=Path)
+        command.add_argument("--demo", action="store_true", help="those of ./pancount demo, not of ./pancount serve")
+        if name == "restore":
+            command.add_argument("--yes", action="store_true", help="do not ask; what is there is kept beside it")
     written = commands.add_parser("write", help="write what is made from the code")
     written.add_argument("what", choices=["openapi", "formula-schema"])
     written.add_argument("file", type=Path)
@@ -141,6 +173,10 @@ def main() -> None:
             document = json_schema() if asked.what == "formula-schema" else make_app(None, None).openapi()
             asked.file.parent.mkdir(parents=True, exist_ok=True)
             asked.file.write_text(json.dumps(document, ensure_ascii=False, indent=2) + "\n")
+        elif asked.command == "backup":
+            backup("demo" if asked.demo else "kitchen", asked.file)
+        elif asked.command == "restore":
+            restore("demo" if asked.demo else "kitchen", asked.file, sure=asked.yes)
         elif asked.command == "serve":
             serve("kitchen", asked.port, demo=False)
         else:

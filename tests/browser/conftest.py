@@ -10,7 +10,7 @@ from sqlalchemy import Engine
 
 from browser_flags import CHROMIUM, FLAGS
 from pancount.api.app import make_app
-from pancount.cli import listening
+from pancount.serving import listening
 
 
 class Served:

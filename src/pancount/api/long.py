@@ -4,16 +4,19 @@ There nothing waits for it, only so much of it is done at once, and it can be en
 too long, and when the application stops. The processes start when they are first needed and end when they rest.
 """
 
+import asyncio
 from collections.abc import Callable
+from contextlib import suppress
 from typing import TypeVar, TypeVarTuple
 
 import anyio
-from anyio import CapacityLimiter, to_process, to_thread
+from anyio import BrokenWorkerProcess, CapacityLimiter, to_process, to_thread
 from fastapi import Request
 
 from pancount.api.busy import Busy
 from pancount.core.count import Count
 from pancount.core.formula import Formula, everything
+from pancount.formats.sheet_pdf import load_papers
 
 AT_ONCE = 1
 """Of each application process."""
@@ -21,6 +24,8 @@ WAITING = 6
 """How many may stand behind the one being done."""
 LONG_S = 15.0
 """How long a client waits for it at most, its turn and a new process included. [s]"""
+
+to_process.WORKER_MAX_IDLE_TIME = 1800
 
 T = TypeVar("T")
 Ts = TypeVarTuple("Ts")
@@ -32,6 +37,7 @@ class Bench:
     def __init__(self) -> None:
         self._limiter = CapacityLimiter(AT_ONCE)
         self._quick = CapacityLimiter(1)
+        self._readying: asyncio.Task[None] | None = None
 
     async def run(self, request: Request, work: Callable[[*Ts], T], *args: *Ts) -> T:
         """`work`, a plain function of a module, with its arguments. Raises `Busy` and what `work` raises."""
@@ -61,6 +67,15 @@ class Bench:
         if not found:
             raise Busy("This took too long and was ended. Nothing was changed; try again in a moment.")
         return found[0]
+
+    def get_ready(self) -> None:
+        """Have a process begun, with what papers need in it, while the baker still looks at the screen: it takes seconds."""
+        if self._readying is None or self._readying.done():
+            self._readying = asyncio.create_task(self._ready())
+
+    async def _ready(self) -> None:
+        with suppress(BrokenWorkerProcess):
+            await to_process.run_sync(load_papers, cancellable=True, limiter=self._limiter)
 
     async def quickly(self, work: Callable[[*Ts], T], *args: *Ts) -> T:
         """`work` that is soon done, in a thread: one at a time, since they would only get in each other's way."""

@@ -13,7 +13,7 @@ from fastapi import APIRouter, Depends, Query, Request, Response
 from sqlalchemy.orm import Session
 
 from pancount.api.desk import FormulaId, RevisionQuery, may_answer
-from pancount.api.long import is_long, off_loop
+from pancount.api.long import Bench, is_long, off_loop
 from pancount.api.records import RecordsOf
 from pancount.core.base import Frozen
 from pancount.core.count import Count
@@ -137,6 +137,11 @@ class Out:
         told = await self._records(_told, *self._asked)
         return await off_loop(self._request, make, told, heavy=heavy or is_long(told.formula, told.count))
 
+    def get_ready(self) -> None:
+        """It may be printed next."""
+        bench: Bench = self._request.app.state.bench
+        bench.get_ready()
+
     async def attached(
         self, make: Callable[[Told], str | bytes], media_type: str, ending: str, *, how: str = "attachment", heavy: bool = False
     ) -> Response:
@@ -171,6 +176,7 @@ def _file_of(media_type: str) -> dict[int | str, dict[str, Any]]:
 @router.get("/sheet", responses=may_answer(404, 422, 503))
 async def get_sheet(out: OutOf) -> SheetPage:
     """The weigh sheet of what lies on the desk, or of a revision."""
+    out.get_ready()
     return await out.made(_page)
 
 

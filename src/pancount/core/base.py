@@ -4,7 +4,7 @@ from collections.abc import Hashable
 from functools import cache, lru_cache
 from typing import Annotated, Any, Self, TypeVar, get_args
 
-from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_validator
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field, StringConstraints, model_validator
 
 
 class Frozen(BaseModel):
@@ -50,10 +50,24 @@ Word = Annotated[str, StringConstraints(min_length=1, max_length=40, strip_white
 Text = Annotated[str, StringConstraints(max_length=10_000, pattern=PLAIN)]
 
 MOST_GRAMS = 10_000_000
-Grams = Annotated[float, Field(ge=0, le=MOST_GRAMS)]
+LEAST_GRAMS = 0.001
+"""A grain of salt weighs 60 times this; below it a reckoning would be about dust. [g]"""
+DUST = 1e-9
+"""What is left of a sum that should be nothing; it is taken for nothing."""
+
+
+def _without_dust(amount: float) -> float:
+    return amount if amount >= DUST else 0.0
+
+
+Grams = Annotated[float, Field(ge=0, le=MOST_GRAMS), AfterValidator(_without_dust)]
 """A weight, 0 to 10 000 000. [g]"""
-SomeGrams = Annotated[float, Field(gt=0, le=10_000_000)]
-"""A weight above nothing. [g]"""
+Percent = Annotated[float, Field(ge=0, le=100_000), AfterValidator(_without_dust)]
+"""Of all flour, 0 to 100 000. [%]"""
+SomeGrams = Annotated[float, Field(ge=LEAST_GRAMS, le=MOST_GRAMS)]
+"""A weight that there is something of. [g]"""
+Portion = Annotated[float, Field(ge=0.0001, le=1)]
+"""Part of a whole that there is something of."""
 Centimetres = Annotated[float, Field(ge=0.01, le=1_000)]
 """A measure of a pan or a piece, from a tenth of a millimetre up to 1 000. [cm]"""
 

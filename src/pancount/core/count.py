@@ -36,7 +36,7 @@ class TargetPins(Frozen):
     baked_g: SomeGrams | None = None
     pans: Annotated[int, Field(ge=1, le=100_000)] | None = None
     pieces_per_pan: Annotated[int, Field(ge=1, le=10_000)] | None = None
-    fill: Annotated[float, Field(gt=0, le=1_000)] | None = None
+    fill: Annotated[float, Field(ge=0.0001, le=1_000)] | None = None
 
 
 class Target(Frozen):

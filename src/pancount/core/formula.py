@@ -7,7 +7,7 @@ from typing import Annotated, Self, TypeVar
 from pydantic import Field, model_validator
 
 from pancount.core import most
-from pancount.core.base import PLAIN, Band, Brief, Frozen, Grams, Name, SomeGrams, Text, Word, Words
+from pancount.core.base import PLAIN, Band, Brief, Frozen, Grams, Name, Percent, Portion, SomeGrams, Text, Word, Words
 from pancount.core.errors import CannotChange, NoRole, Place, Unnamed
 from pancount.core.pan import Pan
 from pancount.core.shaping import Shaping
@@ -67,7 +67,7 @@ class Line(Frozen):
     role: Role | None = None
     """None where the name is not known and no role was chosen yet."""
     weight_g: Grams | None = None
-    percent: Annotated[float, Field(ge=0, le=100_000)] | None = None
+    percent: Percent | None = None
     note: Words = ""
     held_back: Annotated[float, Field(ge=0, le=1)] = 0
     """The share of it that is held back at first, to adjust the dough with. It stays part of the line."""
@@ -99,7 +99,7 @@ class Feed(Frozen):
     """Where a stage goes: into the stage with this key, wholly or in part."""
 
     into: Word
-    share: Annotated[float, Field(gt=0, le=1)] = 1
+    share: Portion = 1
 
 
 class Stage(Frozen):
@@ -121,7 +121,7 @@ class Beside(Frozen):
 
     name: Name = ""
     kind: BesideKind = BesideKind.TOPPING
-    serves: Annotated[float, Field(gt=0, le=1_000_000)] | None = None
+    serves: Annotated[float, Field(ge=0.01, le=1_000_000)] | None = None
     """How many pieces or pans its weights are for; None: as many as the dough as written makes."""
     border_cm: Annotated[float, Field(ge=0, le=100)] = 1.0
     """Of what goes on a slab: how far from the edge it stops. [cm]"""
@@ -157,7 +157,7 @@ class Usual(Frozen):
     pans: Annotated[int, Field(ge=1, le=10_000)] = 1
     bench_loss: Annotated[float, Field(ge=0, lt=0.5)] = 0.02
     fill_kind: Word = "pull_apart_buns"
-    fill: Annotated[float, Field(gt=0, le=1000)] | None = None
+    fill: Annotated[float, Field(ge=0.0001, le=1000)] | None = None
     """As it came out last time, in the unit of `fill_kind`; None takes the middle of the usual band."""
     pan: Pan | None = None
     bake_loss: Annotated[float, Field(ge=0, lt=0.5)] | None = None

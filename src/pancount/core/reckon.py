@@ -11,7 +11,7 @@ that a formula is kept in, or `apart`, as one line over the flour of the rest. B
 from dataclasses import dataclass
 from typing import Literal
 
-from pancount.core.base import Frozen
+from pancount.core.base import LEAST_GRAMS, Frozen
 from pancount.core.errors import FlourNotHundred, NoFlour, NoRoomForFlour
 from pancount.core.formula import Formula, Line, Role, StageKind, at, each_line, with_line
 from pancount.core.stages import MORE_THAN_ALL, Flow, flow
@@ -23,6 +23,9 @@ ODD_PERCENT = 1000
 """Above this a percentage is more likely a weight typed in the wrong column. [%]"""
 
 School = Literal["joined", "apart"]
+
+MOST_TO_FLOUR = 100_000
+"""How often the flour's weight all lines together may come to: a hundred times what a single line may be in percent."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -277,6 +280,8 @@ def reckon(formula: Formula, school: School = "joined") -> Reckoned:
                 notes.append(Note(at=at(s, n), text=text))
         figures.append(tuple(lines))
     own = [sum(f.weight_g for f in lines) for lines in figures]
+    if flour_g < LEAST_GRAMS / 2 or sum(own) > MOST_TO_FLOUR * flour_g:
+        raise NoFlour("There is next to no flour against all the rest: look at its weight, and at the heaviest line's.")
     bowls, fed = _bowls(formula, flows, own)
     stages = []
     for s, stage in enumerate(formula.stages):

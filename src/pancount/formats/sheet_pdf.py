@@ -43,7 +43,7 @@ def percent(value: float) -> str:
     return f"{spaced(value, 1 if value >= 1 else 2)} %"
 
 
-LONGEST_NAME = 80
+LONGEST_NAME = 60
 """On paper; a longer one ends in "…", and stands whole on screen. [characters]"""
 
 
@@ -113,6 +113,11 @@ def _fonts() -> "tuple[CSS, FontConfiguration]":  # type: ignore[name-defined]  
 
     fonts = FontConfiguration()
     return CSS(string=FACES, base_url=template_folder(), font_config=fonts), fonts
+
+
+def load_papers() -> None:
+    """Load what turns a page into a PDF, and its faces: the first one waits for that otherwise."""
+    _fonts()
 
 
 def sheet_pdf(sheet: WeighSheet, *, kitchen: str, edition: str, paper: Paper, length_unit: LengthUnit) -> bytes:

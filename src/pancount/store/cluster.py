@@ -4,6 +4,7 @@ As root it runs under Debian's `postgres` account, since PostgreSQL refuses root
 application (the next start takes it over) and of itself (the next start recovers it).
 """
 
+import errno
 import fcntl
 import os
 import pwd
@@ -17,11 +18,12 @@ from contextlib import contextmanager
 from pathlib import Path
 
 import psycopg
+from psycopg.conninfo import conninfo_to_dict
+
+from pancount.store.disk import ROOM_NEEDED, is_full, room
 
 ACCOUNT = "postgres"
 USER = DATABASE = "pancount"
-ROOM_NEEDED = 250_000_000
-"""Free space that a new cluster and a first day's work take, with a margin. [bytes]"""
 WHOLE = ("PG_VERSION", "global/pg_control", "postgresql.conf", "base", "pg_wal")
 """What a finished cluster always has."""
 PATIENCE = 30.0
@@ -32,7 +34,7 @@ class ClusterTrouble(Exception):
     """The cluster cannot be used; the sentence says why, and the cure."""
 
 
-def _bin(version: str | None = None) -> Path:
+def programs(version: str | None = None) -> Path:
     """PostgreSQL's programs, of a version or the newest. Debian keeps them by version."""
     found = sorted(Path("/usr/lib/postgresql").glob("*/bin/initdb"), key=lambda p: float(p.parts[-3]))
     for initdb in reversed(found):
@@ -69,10 +71,17 @@ def _in_use(memory: list[str]) -> bool:
     return any(row[:2] == memory and row[6] != "0" for row in rows)
 
 
+def _no_room(folder: Path) -> str:
+    return f"The disk that holds {folder} is full. Cure: make room on it; nothing that was kept is lost."
+
+
 class Cluster:
     """A PostgreSQL cluster in `folder`."""
 
     def __init__(self, folder: Path) -> None:
+        self.url = ""
+        """Where it is, once it was started."""
+        self._port: int | None = None
         self.folder = folder
         self.data = folder / "data"
         self._as = {"user": ACCOUNT, "group": ACCOUNT, "extra_groups": []} if os.geteuid() == 0 else {}
@@ -85,12 +94,20 @@ class Cluster:
             if self._as:
                 account = pwd.getpwnam(ACCOUNT)
                 os.chown(self.folder, account.pw_uid, account.pw_gid)
+                reached = subprocess.run(["test", "-w", str(self.folder)], check=False, cwd="/", **self._as)  # type: ignore[call-overload]
+                if reached.returncode:
+                    raise ClusterTrouble(
+                        f"The account '{ACCOUNT}', which PostgreSQL runs under, cannot reach {self.folder}: a folder above it is "
+                        "closed to others. Cure: set PANCOUNT_STATE to a folder that it can reach."
+                    )
             lock = (self.folder / "lock").open("w")
         except KeyError as error:
             raise ClusterTrouble(
                 f"There is no account '{ACCOUNT}' to run PostgreSQL under. Cure: apt-get install postgresql"
             ) from error
         except OSError as error:
+            if error.errno == errno.ENOSPC:
+                raise ClusterTrouble(_no_room(self.folder)) from error
             raise ClusterTrouble(
                 f"The folder {self.folder} cannot be written ({error.strerror}). "
                 "Cure: give your account the right to write there, or set PANCOUNT_STATE to a folder of your own."
@@ -110,7 +127,7 @@ class Cluster:
         # stdout to the log: a started server keeps its handles, and a pipe would never end.
         with (self.folder / "start.log").open("w") as log:
             done = subprocess.run(
-                [str(_bin(version) / program), *arguments],
+                [str(programs(version) / program), *arguments],
                 stdin=subprocess.DEVNULL,
                 stdout=log,
                 stderr=subprocess.STDOUT,
@@ -120,6 +137,8 @@ class Cluster:
                 check=False,
                 **self._as,  # type: ignore[call-overload]  # user and groups, or nothing
             )
+        if done.returncode and is_full(self.folder):
+            raise ClusterTrouble(_no_room(self.folder))
         if done.returncode:
             said = (self.folder / "start.log").read_text(errors="replace").strip().splitlines()
             raise ClusterTrouble(
@@ -134,7 +153,7 @@ class Cluster:
         if new.exists():
             print("An earlier start did not finish; it is begun again.", flush=True)
             shutil.rmtree(new)
-        free = shutil.disk_usage(self.folder).free
+        free = room(self.folder)
         if free < ROOM_NEEDED:
             raise ClusterTrouble(
                 f"There are {free // 1_000_000} MB free at {self.folder}, and {ROOM_NEEDED // 1_000_000} MB are needed. "
@@ -234,8 +253,42 @@ class Cluster:
             f"Cure: see {self.folder}/server.log, stop that server, and start again."
         ) from trouble
 
+    def put_aside(self, name: str) -> Path | None:
+        """Move the records, with what opens them, to a folder beside this one, which is a cluster of its own then. None: there are none."""
+        if not self.data.exists():
+            return None
+        kept = self.folder.with_name(f"{self.folder.name}-{name}")
+        kept.mkdir(mode=0o755)
+        if self._as:
+            shutil.chown(kept, ACCOUNT, ACCOUNT)
+        for one in (self.data, self.folder / "password"):
+            one.rename(kept / one.name)
+        return kept
+
+    def take_back(self, kept: Path) -> None:
+        """Undo `put_aside`."""
+        for name in (self.data.name, "password"):
+            (kept / name).rename(self.folder / name)
+        kept.rmdir()
+
+    def address(self) -> str | None:
+        """Where its server is, if it runs. Raises `ClusterTrouble` where it runs and does not answer."""
+        return self._taken_over()
+
+    def is_up(self) -> bool:
+        """Whether its server lives."""
+        return self._running()
+
     def start(self, port: int | None = None) -> str:
-        """Make the cluster if there is none, start it if it does not run (on `port` or a free one), give its address."""
+        """Make the cluster if there is none, start it if it does not run, give its address.
+
+        It is on `port`, or where it was when it was started before, or on a free one. Raises `ClusterTrouble`.
+        """
+        self.url = self._started(port or self._port)
+        self._port = int(str(conninfo_to_dict(self.url)["port"]))
+        return self.url
+
+    def _started(self, port: int | None) -> str:
         if not self.data.exists():
             self._make()
         self._check_whole()

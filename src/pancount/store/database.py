@@ -6,6 +6,7 @@ from importlib.resources import files
 
 from alembic import command
 from alembic.config import Config
+from alembic.script import ScriptDirectory
 from sqlalchemy import Engine, create_engine, text
 from sqlalchemy.exc import DBAPIError
 from sqlalchemy.exc import TimeoutError as PoolTimeout
@@ -40,10 +41,20 @@ def connect(url: str, *, unhurried: bool = False) -> Engine:
     )
 
 
-def migrate(engine: Engine) -> None:
-    """Bring the tables up to date, from nothing or from any earlier state."""
+def _migrations() -> Config:
     config = Config()
     config.set_main_option("script_location", str(files("pancount.store").joinpath("migrations")))
+    return config
+
+
+def known_revisions() -> frozenset[str]:
+    """Every state of the tables that this release can bring up to date."""
+    return frozenset(one.revision for one in ScriptDirectory.from_config(_migrations()).walk_revisions())
+
+
+def migrate(engine: Engine) -> None:
+    """Bring the tables up to date, from nothing or from any earlier state."""
+    config = _migrations()
     with engine.begin() as connection:
         connection.execute(text("SELECT pg_advisory_xact_lock(:key)"), {"key": MIGRATION_LOCK})
         config.attributes["connection"] = connection
