@@ -5,95 +5,14 @@ import os
 import re
 import shutil
 import signal
-import socket
-import subprocess
-import sys
 import urllib.request
-from contextlib import ExitStack
 from pathlib import Path
 
 import psycopg
 import pytest
 
 from pancount.store.cluster import Cluster, ClusterTrouble
-
-ROOT = Path(__file__).parents[2]
-
-
-class Started:
-    """`./pancount demo` without its set-up, in a state folder of its own."""
-
-    def __init__(self, state: Path, *arguments: str) -> None:
-        env = os.environ | {"PANCOUNT_STATE": str(state), "PYTHONPATH": str(ROOT / "src")}
-        command = [sys.executable, "-m", "pancount.cli", "demo", *arguments]
-        self.process = subprocess.Popen(command, env=env, stdout=subprocess.PIPE, stderr=subprocess.PIPE, text=True, cwd=ROOT)
-
-    def address(self) -> str:
-        for line in self.process.stdout:
-            if found := re.search(r"http://127\.0\.0\.1:\d+", line):
-                return found[0]
-        raise AssertionError(self.process.stderr.read())
-
-    def stop(self, how: signal.Signals = signal.SIGINT) -> str:
-        self.process.send_signal(how)
-        _, said = self.process.communicate(timeout=60)
-        return said
-
-    def close(self) -> None:
-        """Nothing of it is left, whatever the test came to."""
-        self.process.kill()
-        self.process.wait()
-        self.process.stdout.close()
-        self.process.stderr.close()
-
-    def refuses(self) -> str:
-        """What it says when it cannot start: one line."""
-        _, said = self.process.communicate(timeout=60)
-        assert self.process.returncode == 1
-        assert len(said.strip().splitlines()) == 1
-        return said
-
-
-def free_port() -> str:
-    with socket.socket() as probe:
-        probe.bind(("127.0.0.1", 0))
-        return str(probe.getsockname()[1])
-
-
-def get(address: str) -> str:
-    with urllib.request.urlopen(address, timeout=10) as answer:
-        return answer.read().decode()
-
-
-def post(address: str, body: str) -> str:
-    request = urllib.request.Request(address, body.encode(), {"Content-Type": "application/json"})
-    with urllib.request.urlopen(request, timeout=10) as answer:
-        return answer.read().decode()
-
-
-def running(state: Path) -> bool:
-    pids = [p.read_text().splitlines()[0] for p in state.glob("*/data/postmaster.pid")]
-    return any(Path(f"/proc/{pid}").exists() for pid in pids)
-
-
-@pytest.fixture
-def state(state_folder: Path, request) -> Path:
-    folder = state_folder / request.node.name
-    folder.mkdir(mode=0o755)
-    return folder
-
-
-@pytest.fixture
-def start(state: Path):
-    """Starts the application over `state`; whatever the test came to, nothing of it is left."""
-    with ExitStack() as closing:
-
-        def start(*arguments: str) -> Started:
-            started = Started(state, *arguments)
-            closing.callback(started.close)
-            return started
-
-        yield start
+from started import free_port, get, post, running
 
 
 def test_from_nothing_to_stopped_and_again(state, start):

@@ -48,6 +48,8 @@ export function useKept<T extends object, S extends object>(keeper: Keeper<T, S>
   const broughtBack = ref(false)
   /** While ours is behind: what the other window left, as it is shown beside ours. */
   const theirs = shallowRef<S | null>(null)
+  /** While it is away: why, as it was told. */
+  const why = shallowRef<Refused | null>(null)
   let sending: Promise<void> | null = null
   let dirty = false
   /** The body as it was laid or last seen, so that opening it is not taken for changing it. */
@@ -127,7 +129,10 @@ export function useKept<T extends object, S extends object>(keeper: Keeper<T, S>
       if (!(caught instanceof Refused)) throw caught
       dirty = true
       if (caught.isBehind) void fallBehind()
-      else keeping.value = 'away'
+      else {
+        keeping.value = 'away'
+        why.value = caught
+      }
     }
   }
 
@@ -239,6 +244,7 @@ export function useKept<T extends object, S extends object>(keeper: Keeper<T, S>
     redo: history.redo,
     canUndo: history.canUndo,
     theirs,
+    why,
     fallBehind,
     takeTheirs,
     keepMine,

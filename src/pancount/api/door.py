@@ -74,8 +74,7 @@ class Door:
                 headers = MutableHeaders(scope=message)
                 for name, value in HEADERS.items():
                     headers.setdefault(name, value)
-                if scope["path"].startswith("/api/"):
-                    headers.setdefault("Cache-Control", "no-store")
+                headers.setdefault("Cache-Control", "no-store")
             await send(message)
 
         try:

@@ -31,6 +31,10 @@ T = TypeVar("T")
 Ts = TypeVarTuple("Ts")
 
 
+def _begin() -> None:
+    """Nothing: that a process is there to do it."""
+
+
 class Bench:
     """Where long work is done for this application process."""
 
@@ -48,6 +52,8 @@ class Bench:
 
         async def do() -> None:
             try:
+                with anyio.CancelScope(shield=True):  # a process that was given up while it begins would be left behind
+                    await to_process.run_sync(_begin, limiter=self._limiter)
                 found.append(await to_process.run_sync(work, *args, cancellable=True, limiter=self._limiter))
             except Exception as error:
                 failed.append(error)  # raised below as itself: a group would hide it from the handlers of errors

@@ -19,9 +19,9 @@ from tempfile import TemporaryDirectory
 from typing import Literal
 
 import psycopg
-from psycopg.conninfo import conninfo_to_dict
+from psycopg.conninfo import conninfo_to_dict, make_conninfo
 from pydantic import BaseModel, ConfigDict, ValidationError
-from sqlalchemy import make_url, text
+from sqlalchemy import text
 
 from pancount.store.cluster import Cluster, ClusterTrouble, programs
 from pancount.store.database import connect, known_revisions, migrate
@@ -58,12 +58,13 @@ class BackupTrouble(ClusterTrouble):
     """A backup that cannot be made or brought back; nothing was changed. The sentence says why, and the cure."""
 
 
-def _run(program: str, version: int | None, url: str, *arguments: str) -> None:
+def _run(program: str, url: str, *arguments: str) -> None:
     """One of PostgreSQL's programs on a database. Its password goes by the environment, where no list of processes shows it."""
-    password = str(conninfo_to_dict(url).get("password") or "")
-    target = make_url(url).set(password=None).render_as_string()
+    told = {key: str(value) for key, value in conninfo_to_dict(url).items()}
+    password = told.pop("password", "")
+    target = make_conninfo(**told)
     done = subprocess.run(
-        [str(programs(str(version) if version else None) / program), *arguments, f"--dbname={target}"],
+        [str(programs() / program), *arguments, f"--dbname={target}"],
         stdin=subprocess.DEVNULL,
         capture_output=True,
         text=True,
@@ -102,7 +103,7 @@ def make_backup(url: str, file: Path) -> Manifest:
             version = connection.info.server_version // 10_000
             rows = _rows(connection)
             [revision] = connection.execute("SELECT version_num FROM alembic_version").fetchone() or [""]
-            _run("pg_dump", None, url, "--format=custom", "--no-owner", "--no-privileges", f"--snapshot={snapshot}", f"--file={dump}")
+            _run("pg_dump", url, "--format=custom", "--no-owner", "--no-privileges", f"--snapshot={snapshot}", f"--file={dump}")
             manifest = Manifest(made_at=datetime.now(UTC), revision=revision, postgresql=version, rows=rows, sha256=_digest(dump))
             told = Path(folder) / MANIFEST
             told.write_text(manifest.model_dump_json(indent=2) + "\n")
@@ -172,7 +173,7 @@ def bring_back(file: Path, cluster: Cluster) -> Path | None:
         with TemporaryDirectory() as folder:
             with _opened(file) as tar:
                 tar.extract(DUMP, folder, filter="data")
-            _run("pg_restore", None, url, "--no-owner", "--no-privileges", "--exit-on-error", "--single-transaction", str(Path(folder) / DUMP))
+            _run("pg_restore", url, "--no-owner", "--no-privileges", "--exit-on-error", "--single-transaction", str(Path(folder) / DUMP))
         with psycopg.connect(url) as connection:
             if (rows := _rows(connection)) != manifest.rows:
                 raise BackupTrouble(f"{file} did not come back whole: {manifest.rows} were put in, {rows} came out. Cure: take another one.")

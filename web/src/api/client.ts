@@ -78,7 +78,7 @@ export class Refused extends Error {
     return this.problem.status === 0 || this.problem.status >= 502
   }
   get isBehind(): boolean {
-    return this.problem.status === 409
+    return this.problem.type === 'urn:pancount:problem:behind'
   }
 }
 

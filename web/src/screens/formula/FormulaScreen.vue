@@ -28,6 +28,7 @@ import { api, ask, Refused, type Change, type Formula } from '@/api/client'
 import { takeOut as saveFile } from '@/api/file'
 import { plainCopy } from '@/copy'
 import ChoiceRow from '@/design/ChoiceRow.vue'
+import KeptHere from '@/design/KeptHere.vue'
 import KeysDialog from '@/design/KeysDialog.vue'
 import OtherWindow from '@/design/OtherWindow.vue'
 import RefusedNote from '@/design/RefusedNote.vue'
@@ -338,10 +339,7 @@ async function makeUpFlour(): Promise<void> {
       </div>
 
       <div class="tellings">
-        <div v-if="desk.keeping.value === 'away'" class="said stop" role="alert">
-          <strong>The kitchen’s records cannot be reached.</strong>
-          What you type is kept in this browser, and goes in by itself as soon as they are back.
-        </div>
+        <KeptHere v-if="desk.keeping.value === 'away'" :why="desk.why.value" />
         <RefusedNote v-if="refused" :refused="refused" @close="refused = null" />
         <OtherWindow v-if="desk.keeping.value === 'behind' && !asking" what="formula" v-bind="desk.texts.value" @mine="desk.keepMine()" @theirs="desk.takeTheirs()" @both="asOwn" />
         <p v-if="desk.broughtBack.value && desk.keeping.value !== 'behind'" class="said">Text that had not reached the records was brought back from this browser.</p>

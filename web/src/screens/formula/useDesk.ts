@@ -56,7 +56,7 @@ export function useDesk(started: (id: number) => void) {
     else await kept.flush()
     const now = kept.state.value
     if (now === null) throw new Refused({ type: '', title: 'Not saved', status: 0, detail: 'It cannot be saved just now; it is kept in this browser.', errors: [] })
-    if (kept.keeping.value === 'behind') throw new Refused({ type: '', title: 'Changed in another window', status: 409, detail: 'What the other window left is not part of this text yet.', errors: [] })
+    if (kept.keeping.value === 'behind') throw new Refused({ type: 'urn:pancount:problem:behind', title: 'Changed in another window', status: 409, detail: 'What the other window left is not part of this text yet.', errors: [] })
     const { formula: typed, count } = plainCopy(kept.body.value)
     const body = { formula: formula ?? typed, count, version: now.version, note }
     try {

@@ -37,7 +37,7 @@ defineExpose({ show, focus: () => field.value?.focus() })
   <div class="recipe">
     <div class="sheet">
       <div class="behind" aria-hidden="true"><span v-for="(one, n) in behind" :key="n" :class="[one.kind, { at: n === at }]">{{ one.line || ' ' }}</span></div>
-      <textarea ref="field" v-model="text" aria-label="The recipe as it is written" spellcheck="false" maxlength="60000" placeholder="Paste a recipe here, or type it:&#10;&#10;Squash rolls (makes 16)&#10;4 cups bread flour&#10;1 cup mashed squash&#10;¾ cup warm milk&#10;2 tsp salt …" @input="look" @click="look" @keyup="look" />
+      <textarea ref="field" v-model="text" aria-label="The recipe as it is written" spellcheck="false" placeholder="Paste a recipe here, or type it:&#10;&#10;Squash rolls (makes 16)&#10;4 cups bread flour&#10;1 cup mashed squash&#10;¾ cup warm milk&#10;2 tsp salt …" @input="look" @click="look" @keyup="look" />
     </div>
   </div>
 </template>

@@ -12,8 +12,9 @@ import TakenThing from './TakenThing.vue'
 import { rowsOf, settle, unsettle, useTaking, type Row, type Taking } from './useTaking'
 import { WHERE } from './where'
 import WeighCup from './WeighCup.vue'
-import { api, ask, type Asked, type FormulaState, type Habits, type Settled, type Table, type TakenLine } from '@/api/client'
+import { api, ask, Refused, type Asked, type FormulaState, type Habits, type Settled, type Table, type TakenLine } from '@/api/client'
 import ChoiceRow from '@/design/ChoiceRow.vue'
+import KeptHere from '@/design/KeptHere.vue'
 import KeysDialog from '@/design/KeysDialog.vue'
 import OtherWindow from '@/design/OtherWindow.vue'
 import RefusedNote from '@/design/RefusedNote.vue'
@@ -186,12 +187,15 @@ const undoFormula = (state: FormulaState) => async () => {
   await ask(api.DELETE('/api/formulas/{formula_id}', { params: { path: { formula_id: state.head.id }, query: { version: state.version } } }))
   await refresh()
 }
+/** What the server takes; it would break off in the middle of a larger one. */
+const LARGEST_FILE = 4_000_000
 async function takeIn(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement
   const chosen = input.files?.[0]
   input.value = ''
   if (!chosen) return
   await attempt(async () => {
+    if (chosen.size > LARGEST_FILE) throw new Refused({ type: '', title: 'Too large', status: 413, detail: `${chosen.name} holds ${Math.round(chosen.size / 1e6)} MB, more than a recipe. Is it the right file?`, errors: [] })
     const read = await ask(api.POST('/api/take-in/file', { params: { query: { name: chosen.name.slice(0, 300) } }, body: (await chosen.arrayBuffer()) as never, bodySerializer: (body: unknown) => body as ArrayBuffer }))
     if (read.formula_id != null) {
       const state = await ask(api.GET('/api/formulas/{formula_id}', { params: { path: { formula_id: read.formula_id } } }))
@@ -274,7 +278,7 @@ useKeys({
 
       <div class="tellings">
         <RefusedNote v-if="refused" :refused="refused" @close="refused = null" />
-        <div v-if="taking.keeping.value === 'away'" class="said stop" role="alert"><strong>The kitchen’s records cannot be reached.</strong>What you type is kept in this browser, and goes in by itself as soon as they are back.</div>
+        <KeptHere v-if="taking.keeping.value === 'away'" :why="taking.why.value" />
         <OtherWindow v-if="taking.keeping.value === 'behind'" what="recipe" v-bind="taking.texts.value" @mine="taking.keepMine()" @theirs="taking.takeTheirs()" @both="attempt(taking.keepBoth)" />
         <p v-if="taking.broughtBack.value && taking.keeping.value !== 'behind'" class="said">Text that had not reached the records was brought back from this browser.</p>
         <p v-if="taking.reading.problem.value && taking.keeping.value !== 'away' && !isEmpty" class="said stop" role="alert">It cannot be read just now. {{ taking.reading.problem.value.errors?.[0]?.detail ?? taking.reading.problem.value.detail }}</p>
