@@ -31,6 +31,8 @@ HEAD_S, HEAD_BYTES = 10, 32_000
 """How long the head of a request may take to arrive [s], and how large it may be [bytes]."""
 CONNECTIONS_AT_ONCE = 400
 """Of each process; past them it says 503."""
+SWITCH_S = 0.001
+"""How long a thread may keep the others from running: what answers must not wait for those that are at work. [s]"""
 STOP_S = 3
 """How long requests under way may go on when the application stops. [s]"""
 STUCK_S = 30
@@ -164,6 +166,7 @@ def _answer(place: Place, moved: "Synchronized[float]") -> None:
         limit_concurrency=CONNECTIONS_AT_ONCE,
     )
     Thread(target=warm, daemon=True).start()
+    sys.setswitchinterval(SWITCH_S)
     with listening(place.port, shared=True) as listener:
         _Server(config, moved).run(sockets=[listener])
     engine.dispose()

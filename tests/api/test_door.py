@@ -2,6 +2,7 @@
 
 import gzip
 import json
+from pathlib import Path
 
 import pytest
 from starlette.testclient import TestClient
@@ -10,6 +11,7 @@ from pancount.api.app import make_app
 from pancount.api.door import HEADERS
 from pancount.api.sizes import BODY_BYTES, MOST_MEMBERS, MOST_TOLD, OTHERS
 from pancount.core import most
+from pancount.core.base import LEAST_GRAMS, MOST_GRAMS
 
 JSON = {"Content-Type": "application/json"}
 START = "/api/formulas"
@@ -169,3 +171,32 @@ def test_what_is_large_goes_compressed(client, rolls):
     assert answer.headers["content-encoding"] == "gzip"
     assert len(raw) < len(gzip.decompress(raw)) / 3
     assert "content-encoding" not in client.get("/api/kitchen", headers={"Accept-Encoding": "gzip"}).headers
+
+
+def test_the_table_of_limits_is_this_one():
+    """docs/promises.md says what the code holds."""
+
+    def spaced(number: float) -> str:
+        return f"{number:,}".replace(",", " ")
+
+    said = " ".join((Path(__file__).parents[2] / "docs" / "promises.md").read_text().split())
+    sizes = dict(BODY_BYTES)
+    rows = [
+        f"body: count, change, compare, import | {spaced(sizes['POST /api/reckon/(count|change|compare)'] // 1000)} kB",
+        f"body: formula, recipe, table | {spaced(sizes['POST /api/take-in/table'] // 1000)} kB",
+        f"body: file | {spaced(sizes['POST /api/take-in/file'] // 1000)} kB",
+        f"body: settings; others | {sizes['PUT /api/kitchen'] // 1000} kB; {OTHERS // 1000} kB",
+        f"in a file of JSON | {spaced(most.FILE_MEMBERS)} | | things to weigh in a recipe | {most.LINES} |",
+        f"errors told of one body | {MOST_TOLD} | | text of a recipe; its lines | {spaced(most.RECIPE)} characters; {spaced(most.RECIPE_LINES)} |",
+        f"what is beside it counted | {most.LINES} |",
+        f"stages; things beside the dough | {most.STAGES}; {most.BESIDE} |",
+        f"steps; all of them together | {most.STEPS}; {spaced(most.METHOD)} characters |",
+        f"targets; limits of a count | {most.TARGETS}; {most.LIMITS} |",
+        f"put away ones counted | {spaced(most.FORMULAS)} | | tags in a saved page; attributes | {spaced(most.PAGE_TAGS)}; {spaced(most.PAGE_ATTRIBUTES)} |",
+        f"recipes taken in | {spaced(most.TAKINGS)} | | rows of a table | {spaced(most.TABLE_ROWS)} |",
+        f"ingredients of one's own | {most.OWN_INGREDIENTS} | | measures, and names, of one ingredient | {most.WAYS} |",
+        f"pans; weighings of cups | {spaced(most.PANS)}; {spaced(most.WEIGHINGS)} |",
+        f"from {LEAST_GRAMS:f} g to {spaced(MOST_GRAMS)} g",
+    ]
+    assert [row for row in rows if row not in said] == []
+    assert MOST_MEMBERS == most.FILE_MEMBERS

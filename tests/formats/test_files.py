@@ -10,10 +10,11 @@ import jsonschema
 import pytest
 from hypothesis import given
 
+from pancount.core import most
 from pancount.core.count import Count, one_target
 from pancount.core.formula import Formula, Line, Role, Stage
 from pancount.core.pan import RoundPan
-from pancount.formats.formula_csv import write_csv
+from pancount.formats.formula_csv import plain_cell, write_csv
 from pancount.formats.formula_file import Unreadable, json_schema, read_formula, write_formula
 from strategies import formulas, pins
 
@@ -113,3 +114,22 @@ def test_csv_is_read_back_by_any_reader(rolls):
     assert [float(row["percent_of_flour"]) for row in rows[:5]] == [100, 60, 2, 1, 0.5]
     assert (rows[4]["ingredient"], rows[4]["note"], rows[4]["stage"]) == ("'=1+1", 'warm, "soft"', "Dough, wet")
     assert (rows[5]["weight_g"], rows[5]["role"]) == ("", "")
+
+
+@pytest.mark.parametrize("text", ["=1+1", " =1+1", "\n=1+1", "\u00a0=1", "\u200b+1", "\ufeff@x", "＝1+1", "－1", "\t5", "\u3000＠x", "−1"])
+def test_no_cell_is_taken_for_a_calculation(text):
+    """Whatever stands before the sign; read in again, the text is as it was."""
+    cell = plain_cell(text)
+    assert cell == f"'{text}"
+    assert plain_cell(f"5 g {text}") == f"5 g {text}"
+
+
+def test_more_than_a_file_may_hold():
+    """Told before it is read: so many fields, and a formula of so many lines."""
+    ones = b'{"format": "pancount-formula", "version": 4, "formula": {}, "x": [' + b"1," * most.FILE_MEMBERS + b"1]}"
+    with pytest.raises(Unreadable, match="more than 50000 fields and entries"):
+        read_formula(ones)
+    line = {"name": "Flour", "role": "flour", "weight_g": 1}
+    long = {"format": "pancount-formula", "version": 4, "formula": {"name": "x", "stages": [{"lines": [line] * 60}, {"lines": [line] * 60}]}}
+    with pytest.raises(Unreadable, match="more than 100 lines in all"):
+        read_formula(json.dumps(long).encode())

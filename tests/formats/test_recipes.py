@@ -8,6 +8,7 @@ import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
+from pancount.core import most
 from pancount.core.count import Count, one_target
 from pancount.core.formula import Beside, BesideKind, Formula, Line, Role, Stage, Step
 from pancount.core.pan import RectanglePan, RoundPan
@@ -331,3 +332,50 @@ class TestJsonAsPagesHaveIt:
         assert {t.name: t.where for line in taken.lines for t in line.things} == {
             "Bread flour": "dough", "Water": "dough", "Fine salt": "dough", "Instant yeast": "dough", "Sesame seeds": "topping",
         }  # fmt: skip
+
+
+class TestHostilePages:
+    """What is sent in as a saved page, by somebody who means no recipe."""
+
+    @pytest.mark.parametrize(
+        "page",
+        [
+            "<html>" + "<a/" * (most.PAGE_TAGS - 1), "<html>" + "<!--" * (most.PAGE_TAGS - 1), "<html>" + "<b>" * (most.PAGE_TAGS - 1),
+            "<html><![ x", "<html><!" + "[" * 9000, "<html>" + "</" * 9000, "<html><script type='application/ld+json'>" + '{"a":' * 9000,
+            "<html>" + "&#x" * 9000, "<html>\x00<script", "<html><script type='application/ld+json'>[" + "[" * 9000,
+        ],
+        ids=range(10),
+    )  # fmt: skip
+    def test_each_is_refused_with_what_to_do(self, page):
+        """The slowest took a minute and more of a parser that looked at all of the rest for each sign."""
+        with pytest.raises(Unreadable, match="paste that instead"):
+            read_recipe_file(page.encode(), "saved.html")
+
+    def test_more_tags_than_a_page_has(self):
+        """Before it is parsed."""
+        for page in ("<html>" + "<a>" * (most.PAGE_TAGS + 1), "<html><a " + "a=1 " * (most.PAGE_ATTRIBUTES + 1)):
+            with pytest.raises(Unreadable, match="far more in it than a recipe"):
+                read_recipe_file(page.encode(), "saved.html")
+
+    @pytest.mark.parametrize("head", ['<?xml version="1.0" encoding="iso-8859-1"?><html>', '<html><meta charset="windows-1252">', "<HTML>\n", "<!doctype html>"])
+    def test_whatever_its_head_says_the_text_is_as_it_was(self, head):
+        """A page says of itself how it was written, often wrongly; by then it is text."""
+        page = head + '<script type="Application/LD+JSON; charset=utf-8">{"@type": "Recipe", "name": "Brötchen 面包", "recipeIngredient": ["½ TL Salz &amp; <b>1</b>"]}</script>'
+        assert "Brötchen 面包" in (text := read_recipe_file(page.encode(), "saved.html").text)
+        assert "½ TL Salz & 1" in text
+
+    def test_a_recipe_that_is_longer_than_one_is_refused_and_not_cut(self):
+        """Cut off it would be another recipe."""
+        long = "500 g flour\n" * (most.RECIPE_LINES + 1)
+        for data, name in ((long.encode(), "x.txt"), (json.dumps({"@type": "Recipe", "recipeIngredient": ["500 g flour"] * 1100}).encode(), "x.json")):
+            with pytest.raises(Unreadable, match="more than a recipe"):
+                read_recipe_file(data, name)
+        with pytest.raises(Unreadable, match="more than 1000"):
+            read_table("g,what\n" + "5,salt\n" * (most.TABLE_ROWS + 1))
+
+    def test_what_goes_out_ends_no_script(self, rolls):
+        """Others put the recipe into their pages; it reads the same there."""
+        named = rolls.model_copy(update={"name": "</script><script>alert(1)</script><!--"})
+        out = write_recipe(named, Count())
+        assert "<" not in out
+        assert json.loads(out)["name"] == named.name

@@ -50,8 +50,8 @@ Word = Annotated[str, StringConstraints(min_length=1, max_length=40, strip_white
 Text = Annotated[str, StringConstraints(max_length=10_000, pattern=PLAIN)]
 
 MOST_GRAMS = 10_000_000
-LEAST_GRAMS = 0.001
-"""A grain of salt weighs 60 times this; below it a reckoning would be about dust. [g]"""
+LEAST_GRAMS = 1e-6
+"""Far less than a grain of salt; below it a reckoning would be about dust. [g]"""
 DUST = 1e-9
 """What is left of a sum that should be nothing; it is taken for nothing."""
 

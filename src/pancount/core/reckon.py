@@ -24,9 +24,6 @@ ODD_PERCENT = 1000
 
 School = Literal["joined", "apart"]
 
-MOST_TO_FLOUR = 100_000
-"""How often the flour's weight all lines together may come to: a hundred times what a single line may be in percent."""
-
 
 @dataclass(frozen=True, slots=True)
 class ReckonedLine:
@@ -260,6 +257,8 @@ def reckon(formula: Formula, school: School = "joined") -> Reckoned:
     """
     flows = flow(formula)
     flour_g, of_flours = total_flour(formula, flows)
+    if flour_g < LEAST_GRAMS / 10:
+        raise NoFlour("There is next to no flour: look at its weight.")
     base_g = _base(formula, flows, flour_g, of_flours, school)
     notes: list[Note] = []
     flours: list[FlourPart] = []
@@ -280,8 +279,6 @@ def reckon(formula: Formula, school: School = "joined") -> Reckoned:
                 notes.append(Note(at=at(s, n), text=text))
         figures.append(tuple(lines))
     own = [sum(f.weight_g for f in lines) for lines in figures]
-    if flour_g < LEAST_GRAMS / 2 or sum(own) > MOST_TO_FLOUR * flour_g:
-        raise NoFlour("There is next to no flour against all the rest: look at its weight, and at the heaviest line's.")
     bowls, fed = _bowls(formula, flows, own)
     stages = []
     for s, stage in enumerate(formula.stages):

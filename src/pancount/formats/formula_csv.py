@@ -2,6 +2,7 @@
 
 import csv
 import io
+import unicodedata
 
 from pancount.core.formula import Formula
 from pancount.core.reckon import reckon
@@ -9,9 +10,18 @@ from pancount.core.reckon import reckon
 HEADER = ("stage", "ingredient", "role", "percent_of_flour", "weight_g", "note")
 
 
+BEGINS = "=+-@＝＋－﹣−＠﹫"
+"""What a spreadsheet may take for the beginning of a calculation, in wide forms too."""
+
+
 def plain_cell(text: str) -> str:
-    """Text that a spreadsheet will not take for a calculation."""
-    return "'" + text if text[:1] in ("=", "+", "-", "@", "\t") else text
+    """Text that a spreadsheet will not take for a calculation, whatever blanks, marks or breaks stand before its first sign.
+
+    >>> plain_cell("=1+1"), plain_cell("  ＝1"), plain_cell("Egg-free")
+    ("'=1+1", "'  ＝1", 'Egg-free')
+    """
+    first = next((c for c in text if not (c.isspace() or unicodedata.category(c) in ("Cf", "Cc", "Zs"))), "")
+    return "'" + text if (first and first in BEGINS) or text[:1] in ("\t", "\r", "\n") else text
 
 
 def write_csv(formula: Formula) -> str:

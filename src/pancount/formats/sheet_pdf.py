@@ -1,5 +1,6 @@
 """The weigh sheet as a PDF: a page of A4 or Letter where it fits, or a roll as long as it is."""
 
+import atexit
 from decimal import Decimal
 from functools import cache
 from importlib.resources import files
@@ -111,6 +112,7 @@ def _fonts() -> "tuple[CSS, FontConfiguration]":  # type: ignore[name-defined]  
     from weasyprint import CSS
     from weasyprint.text.fonts import FontConfiguration
 
+    atexit.register(_fonts.cache_clear)  # they cannot be put away once the interpreter is
     fonts = FontConfiguration()
     return CSS(string=FACES, base_url=template_folder(), font_config=fonts), fonts
 

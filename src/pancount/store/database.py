@@ -17,8 +17,9 @@ from pancount.store.errors import Away, NoRoom
 MIGRATION_LOCK = 72_001
 """Advisory lock key: processes that start together migrate one after the other."""
 
-CONNECTIONS = 8
-"""Of one application process; no more transactions than this are at work in it at once."""
+CONNECTIONS = 5
+"""Of one application process; no more transactions than this are at work in it at once. More would only wait for each other:
+most of their time is Python's own."""
 STATEMENT_S, LOCK_S, IDLE_S = 3, 2, 5
 """How long a statement, a wait for a lock, and a transaction that does nothing may last. [s]"""
 LIMITS = f"-c statement_timeout={STATEMENT_S}s -c lock_timeout={LOCK_S}s -c idle_in_transaction_session_timeout={IDLE_S}s"
