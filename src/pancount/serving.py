@@ -37,6 +37,7 @@ STOP_S = 3
 """How long requests under way may go on when the application stops. [s]"""
 STUCK_S = 30
 """A process that has not moved for so long is ended and begun anew. [s]"""
+START_S = 60
 LOOK_EVERY_S = 0.5
 LONGEST_PAUSE_S = 30.0
 
@@ -261,9 +262,12 @@ def serve(place: Place, watch: Watch | None, told: Callable[[], None]) -> None:
     listening(place.port).close()  # shared, a second Pan Count would take half of what comes in
     workers = [_Worker(place) for _ in range(PROCESSES)]
     try:
+        begun = time.monotonic()
         while not all(worker.ready for worker in workers):
-            if not any(worker.process.is_alive() for worker in workers):
+            if time.monotonic() - begun > START_S or not any(worker.process.is_alive() for worker in workers):
                 raise ClusterTrouble("Pan Count did not start. Cure: see what it said above, then start again.")
+            for worker in workers:
+                worker.look()
             time.sleep(0.02)
         told()
         while True:

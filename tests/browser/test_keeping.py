@@ -214,3 +214,57 @@ def test_text_that_an_earlier_release_left_in_the_browser(page):
     expect(quantity(page, "Pieces")).to_have_value("9")
     expect(quantity(page, "Flour")).to_have_value("700")
     expect(page.get_by_role("img", name=re.compile("Pan from above, round"))).to_be_visible()
+
+
+def test_a_fault_of_ours_is_said_as_one(page):
+    """Not "is it still running?": whose fault it is, and that what was typed is here; kept again once it can be."""
+    new_rolls(page, "Met a fault")
+    body = '{"type": "urn:pancount:problem:fault", "title": "Pan Count made a mistake", "status": 500, "detail": "Not in what you typed.", "errors": []}'
+    page.route("**/desk", lambda route: route.fulfill(status=500, body=body, content_type="application/problem+json"))
+    cell(page, 0, 1, "weight_g").fill("333")
+    told = page.get_by_role("alert").filter(has_text="Pan Count made a mistake")
+    expect(told).to_contain_text("Not in what you typed.")
+    expect(told).to_contain_text("kept in this browser")
+    page.unroute("**/desk")
+    expect(told).to_be_hidden(timeout=10_000)
+    kept(page)
+
+
+def test_what_is_too_long_or_too_large_is_said_and_stays(page, tmp_path):
+    """A text over the limit is not cut off: it stands there, with what is wrong; a file over it is not even sent."""
+    page.goto("/take-in")
+    field = page.get_by_role("textbox", name="The recipe as it is written")
+    long = "500 g flour\n" * 1001
+    field.fill(long)
+    expect(page.get_by_text("has more than 1000 lines: take in the recipe alone").first).to_be_visible()
+    expect(field).to_have_value(long)
+    field.fill("500 g flour\n300 g water")
+    expect(page.get_by_text("has more than 1000 lines").first).to_be_hidden(timeout=10_000)
+    saved = tmp_path / "saved page.html"
+    saved.write_bytes(b"<html>" + b" " * 4_000_001)
+    page.get_by_label("Recipe file to take in").set_input_files(saved)
+    expect(page.get_by_role("alert").filter(has_text="holds 4 MB, more than a recipe")).to_be_visible()
+
+
+def test_two_windows_on_one_recipe(page):
+    """Taking in: the second is shown both texts, makes no formula of the other's, and can keep both."""
+    page.goto("/take-in")
+    field = page.get_by_role("textbox", name="The recipe as it is written")
+    field.fill("500 g bread flour\n300 g water")
+    page.wait_for_url(re.compile(r"/take-in/\d+"))
+    other = page.context.new_page()
+    other.goto(page.url)
+    other.get_by_role("textbox", name="The recipe as it is written").fill("500 g bread flour\n310 g water")
+    expect(other.get_by_role("status").filter(has_text=re.compile("^kept$"))).to_be_visible()
+    field.fill("500 g bread flour\n290 g water")
+    told = page.get_by_role("alert").filter(has_text="This recipe was changed in another window")
+    for text in ("290 g water", "310 g water"):
+        expect(told).to_contain_text(text)
+    page.get_by_role("button", name="Make the formula").click()
+    expect(told).to_be_visible()
+    assert "/take-in/" in page.url
+    first = page.url
+    told.get_by_role("button", name="Keep both").click()
+    page.wait_for_url(lambda url: url != first)
+    expect(field).to_have_value("500 g bread flour\n290 g water")
+    other.close()

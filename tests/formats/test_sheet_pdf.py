@@ -61,3 +61,14 @@ def test_as_many_lines_as_there_may_be_take_more_pages_and_lose_none():
     text = " ".join(page.extract_text() for page in reader.pages)
     assert all(f"Line {i} " in text.replace("\n", " ") for i in range(most.LINES - 1))
     assert "page 1 of" in text
+
+
+def test_only_a_sheet_that_is_full_of_words_cuts_them_off():
+    """A long note stands whole, and what is to be held back with it; a hundred of them end in a sign."""
+    note = "stir all the time with a whisk until it is thick and draws away from the sides of the pot, then cover it"
+    line = Line(name="Whole milk", role=Role.LIQUID, percent=60, note=note, held_back=0.1)
+    flour = Line(name="Flour", role=Role.FLOUR, percent=100)
+    text = " ".join(read(Formula(name="x", stages=(Stage(lines=(flour, line)),))).pages[0].extract_text().split())
+    assert f"{note}, hold back" in text
+    text = " ".join(" ".join(page.extract_text() for page in read(Formula(name="x", stages=(Stage(lines=(flour, *[line] * 90)),))).pages).split())
+    assert text.count(f"{note[:59].rstrip()}…, hold back") == 90

@@ -44,17 +44,19 @@ def percent(value: float) -> str:
     return f"{spaced(value, 1 if value >= 1 else 2)} %"
 
 
-LONGEST_NAME = 60
-"""On paper; a longer one ends in "…", and stands whole on screen. [characters]"""
+MOST_WORDS = 8_000
+"""In names and notes of a sheet; a long one has 3 000. In a sheet with more each is cut off. [characters]"""
+CUT = 60
+"""Where they are cut off, they are this long and end in "…"; they stand whole on screen. [characters]"""
 
 
-def on_paper(words: str) -> str:
-    """A name or note no longer than paper has room for.
+def on_paper(words: str, longest: int) -> str:
+    """A name or note no longer than its sheet has room for.
 
-    >>> on_paper("x" * 300)[-2:]
-    'x…'
+    >>> on_paper("Malted seed bagels", 60), on_paper("Malted seed bagels", 8)
+    ('Malted seed bagels', 'Malted…')
     """
-    return words if len(words) <= LONGEST_NAME else words[: LONGEST_NAME - 1].rstrip() + "…"
+    return words if len(words) <= longest else words[: longest - 1].rstrip() + "…"
 
 
 @cache
@@ -78,7 +80,9 @@ def sheet_html(
     length_unit: LengthUnit,
 ) -> str:
     """The sheet as one HTML page. `edition` says which revision it is."""
-    rows = sum(len(stage.lines) + 1 for stage in (*sheet.stages, *sheet.beside))
+    stages = (*sheet.stages, *sheet.beside)
+    rows = sum(len(stage.lines) + 1 for stage in stages)
+    words = sum(len(stage.name) + sum(len(line.name) + len(line.note) for line in stage.lines) for stage in stages)
     return (
         _templates()
         .get_template("sheet.html")
@@ -89,6 +93,7 @@ def sheet_html(
             paper=paper,
             page=f"{ROLL_MM}mm {LONGEST_MM}mm" if paper == "roll" else paper,
             length_unit=length_unit,
+            longest=CUT if words > MOST_WORDS else MOST_WORDS,
             small=rows > ROOMY and paper != "roll",
         )
     )
