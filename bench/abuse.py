@@ -95,10 +95,10 @@ def text_of(line: str, times: int = most.RECIPE_LINES) -> str:
 RECIPES = {
     "two things and a slip a line": text_of("500 g flour, 3 tsp salt or 2 cups watter"),
     "two things and a slip, as many as are read": text_of("{}00 g flour, 3 tsp salt or 2 cups watter", 66),
-    "slips, as many as are read": text_of("{} g suger", most.LINES),
+    "slips, as many as are read": text_of("{} g suger", most.RECIPE_THINGS),
     "dashes, as many as are read": text_of("- - - 2-3-4-5-6-7-8-{}-10 - cups - flour - or - 3", 60),
     "prose, as much as is read": text_of("Mix 5{}0 g flour with 300 g water and 10 g salt then add 7 g yeast", 49),
-    "one thing a line": text_of("{} cups flour, sifted, plus more for dusting", most.LINES // 2),
+    "one thing a line": text_of("{} cups flour, sifted, plus more for dusting", most.RECIPE_THINGS // 2),
     "slips": text_of("20 g suger watter flourr buttr yeest"),
     "steps": "500 g flour\n300 g water\nMethod\n" + text_of("Brush the tops with butter and sprinkle with salt, mix flour and water.")[:59_000],
     "headings": text_of("Outside:"),

@@ -30,10 +30,15 @@ FOREIGN = "PANCOUNT_DATABASE_URL"
 """Names a PostgreSQL that is not ours."""
 
 
+def named_from_here(path: Path) -> Path:
+    """A path as the baker named it, from the folder where ./pancount was called."""
+    return Path(os.environ.get("PANCOUNT_HERE", ".")).absolute() / path
+
+
 def state_folder() -> Path:
     """Where clusters are kept: in the checkout, or as root, whose files PostgreSQL may not reach, in /var/lib."""
     if named := os.environ.get("PANCOUNT_STATE"):
-        return Path(named).absolute()
+        return named_from_here(Path(named))
     if os.geteuid() == 0:
         return Path("/var/lib/pancount") / hashlib.sha256(str(ROOT).encode()).hexdigest()[:12]
     return ROOT / ".pancount" / "state"
@@ -174,9 +179,9 @@ def main() -> None:
             asked.file.parent.mkdir(parents=True, exist_ok=True)
             asked.file.write_text(json.dumps(document, ensure_ascii=False, indent=2) + "\n")
         elif asked.command == "backup":
-            backup("demo" if asked.demo else "kitchen", asked.file)
+            backup("demo" if asked.demo else "kitchen", named_from_here(asked.file))
         elif asked.command == "restore":
-            restore("demo" if asked.demo else "kitchen", asked.file, sure=asked.yes)
+            restore("demo" if asked.demo else "kitchen", named_from_here(asked.file), sure=asked.yes)
         elif asked.command == "serve":
             serve("kitchen", asked.port, demo=False)
         else:

@@ -186,7 +186,7 @@ def test_the_table_of_limits_is_this_one():
         f"body: formula, recipe, table | {spaced(sizes['POST /api/take-in/table'] // 1000)} kB",
         f"body: file | {spaced(sizes['POST /api/take-in/file'] // 1000)} kB",
         f"body: settings; others | {sizes['PUT /api/kitchen'] // 1000} kB; {OTHERS // 1000} kB",
-        f"in a file of JSON | {spaced(most.FILE_MEMBERS)} | | things to weigh in a recipe | {most.LINES} |",
+        f"in a file of JSON | {spaced(most.FILE_MEMBERS)} | | things to weigh in a recipe | {most.RECIPE_THINGS} |",
         f"errors told of one body | {MOST_TOLD} | | text of a recipe; its lines | {spaced(most.RECIPE)} characters; {spaced(most.RECIPE_LINES)} |",
         f"what is beside it counted | {most.LINES} |",
         f"stages; things beside the dough | {most.STAGES}; {most.BESIDE} |",

@@ -17,11 +17,11 @@ from pancount.core.compare import compare
 from pancount.core.count import Count
 from pancount.core.errors import CoreError
 from pancount.core.formula import BesideKind, Formula, Role, StageKind
-from pancount.core.gauges import gauge_rules
+from pancount.core.gauges import MOST_HELD, gauge_rules
 from pancount.core.kit import Kit
 from pancount.core.limits import SAYS
 from pancount.core.pan import SHAPES
-from pancount.core.pantry import pantry_with
+from pancount.core.pantry import MOST_REMEMBERED, REMEMBERED, Ingredient, pantry_with
 from pancount.core.practice import Practice
 from pancount.core.scale import Scale
 from pancount.core.shaping import SHAPES as PIECES
@@ -155,3 +155,18 @@ def test_any_change_is_made_or_refused(formula, change, other):
             assert str(refused)
         except ValidationError as past:  # what it came to is more than can be weighed; the API says so (`problems.py`)
             assert "than or equal" in str(past)
+
+
+def test_what_is_remembered_of_pantries_has_an_end():
+    """Each kitchen sends its own with every count; so many strange ones leave no more behind than a few do."""
+    for n in range(200):
+        own = tuple(Ingredient(name=f"Own {n}.{m}", role=Role.FLOUR, also=(f"Other {n}.{m}",)) for m in range(100))
+        found = pantry_with(own)
+        assert found.find(f"other {n}.99") == own[99]
+        assert pantry_with(own) is found
+    assert 0 < REMEMBERED.currsize <= MOST_REMEMBERED
+    assert len(REMEMBERED) < 40
+    lines = [{"name": f"Line {n}", "role": "salt", "weight_g": 1} for n in range(99)]
+    for n in range(50):
+        whole_count(Formula.model_validate({"stages": [{"lines": [{"name": f"Flour {n}", "role": "flour", "weight_g": 500}, *({**line, "name": f"{n} {line['name']}"} for line in lines)]}]}), Count(), found, Practice(), KIT, 0, Scale())
+    assert len(found.remembered) <= MOST_HELD

@@ -88,18 +88,18 @@ class Bench:
         return await to_thread.run_sync(work, *args, limiter=self._quick)
 
 
-QUICK_TEXT, QUICK_BYTES, QUICK_LINES, QUICK_TARGETS = 6_000, 200_000, 60, 4
-"""Up to these a text [characters], a file [bytes], a formula and a count are read and reckoned in well under 0.1 s."""
+QUICK_TEXT, QUICK_BYTES, QUICK_LINES, QUICK_TARGETS = 12_000, 200_000, 40, 4
+"""Up to these a text [characters] and a file [bytes] are read in about 0.1 s, a formula and a count reckoned in a tenth of that."""
 
 
-def is_long(formula: Formula, count: Count | None = None) -> bool:
-    """Whether reckoning with a formula and a count may take longer than others should wait for it."""
+def is_large(formula: Formula, count: Count | None = None) -> bool:
+    """Whether a formula and a count are larger than what is usual."""
     lines = sum(len(stage.lines) for stage in everything(formula))
     return lines > QUICK_LINES or (count is not None and len(count.targets) + len(count.limits) > QUICK_TARGETS)
 
 
-async def off_loop(request: Request, work: Callable[[*Ts], T], *args: *Ts, heavy: bool) -> T:
-    """`work` off the event loop: what is heavy in a process of its own, else in a thread, one after the other."""
+async def off_loop(request: Request, work: Callable[[*Ts], T], *args: *Ts, heavy: bool = False) -> T:
+    """`work` off the event loop: what may take most of a second in a process of its own, else in a thread, one after the other."""
     bench: Bench = request.app.state.bench
     if heavy:
         return await bench.run(request, work, *args)

@@ -13,7 +13,7 @@ from fastapi import APIRouter, Depends, Query, Request, Response
 from sqlalchemy.orm import Session
 
 from pancount.api.desk import FormulaId, RevisionQuery, may_answer
-from pancount.api.long import Bench, is_long, off_loop
+from pancount.api.long import Bench, off_loop
 from pancount.api.records import RecordsOf
 from pancount.core.base import Frozen
 from pancount.core.count import Count
@@ -135,7 +135,7 @@ class Out:
     async def made(self, make: Callable[[Told], T], *, heavy: bool = False) -> T:
         """What `make` makes of it. Raises `NotFound`, and what `make` raises."""
         told = await self._records(_told, *self._asked)
-        return await off_loop(self._request, make, told, heavy=heavy or is_long(told.formula, told.count))
+        return await off_loop(self._request, make, told, heavy=heavy)
 
     def get_ready(self) -> None:
         """It may be printed next."""

@@ -7,7 +7,7 @@ from fastapi import APIRouter, Request, Response
 from pydantic import Field
 
 from pancount.api.desk import may_answer
-from pancount.api.long import is_long, off_loop
+from pancount.api.long import is_large, off_loop
 from pancount.api.tagged import mark_of, tagged
 from pancount.core import most
 from pancount.core.base import Frozen, SomeGrams
@@ -174,8 +174,8 @@ def _compared(body: Comparing) -> Compared:
 @router.post("/reckon/count", response_model=Whole, responses=may_answer(422, 503))
 async def reckon_count(body: Counting, request: Request) -> Response:
     """Everything on the formula and count screen. 422 where the formula cannot be reckoned."""
-    if is_long(body.formula, body.count):
-        told = await off_loop(request, _counted, body, heavy=True)
+    if is_large(body.formula, body.count):
+        told = await off_loop(request, _counted, body)
     else:
         told = _counted(body)  # some milliseconds: sending it elsewhere would take as long
     return Response(told, media_type="application/json")
@@ -184,13 +184,13 @@ async def reckon_count(body: Counting, request: Request) -> Response:
 @router.post("/reckon/change", responses=may_answer(422, 503))
 async def reckon_change(body: Changing, request: Request) -> Changed:
     """A formula changed in one go, with what that does to its dough. Keeps nothing. 422 where it cannot be."""
-    return await off_loop(request, _changed, body, heavy=is_long(body.formula))
+    return await off_loop(request, _changed, body, heavy=is_large(body.formula))
 
 
 @router.post("/reckon/compare", responses=may_answer(422, 503))
 async def reckon_compare(body: Comparing, request: Request) -> Compared:
     """Two formulas side by side on the same flour, what differs first."""
-    return await off_loop(request, _compared, body, heavy=is_long(body.ours) or is_long(body.theirs))
+    return await off_loop(request, _compared, body)
 
 
 @router.post("/reckon/flour-made-up", responses=may_answer(422))

@@ -8,7 +8,7 @@ Compositions stand in the pantry with their sources; the rules are common practi
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
-from functools import cache, lru_cache
+from functools import cache
 from typing import Literal
 
 from pancount.core.base import Frozen
@@ -243,14 +243,27 @@ def share_in(key: GaugeName, line: Line, known: Ingredient | None, kind: StageKi
     return SHARE_OF[key](line, known, kind, practice)
 
 
-@lru_cache(maxsize=20_000)
-def _holds(
-    pantry: Pantry, name: str, role: Role | None, hydration: float | None, kind: StageKind, yeast: YeastSchool
-) -> tuple[tuple[tuple[GaugeName, float, bool], ...], tuple[GaugeName, ...]]:
+Holds = tuple[tuple[tuple[GaugeName, float, bool], ...], tuple[GaugeName, ...]]
+MOST_HELD = 2_000
+"""Kinds of line that a pantry remembers; as many as all formulas of a kitchen have."""
+
+
+def _holds(pantry: Pantry, *of: *tuple[str, Role | None, float | None, StageKind, YeastSchool]) -> Holds:
     """What such a line counts in each gauge, and whether apart; and the gauges in which that is a guess.
 
-    Remembered, since only amounts change with most keys that a baker presses.
+    Remembered with the pantry, since only amounts change with most keys that a baker presses.
     """
+    found: Holds | None = pantry.remembered.get(of)
+    if found is None:
+        if len(pantry.remembered) >= MOST_HELD:
+            pantry.remembered.clear()
+        found = pantry.remembered[of] = _worked_out(pantry, *of)
+    return found
+
+
+def _worked_out(
+    pantry: Pantry, name: str, role: Role | None, hydration: float | None, kind: StageKind, yeast: YeastSchool
+) -> Holds:
     line, known, practice = Line(name=name, role=role, hydration=hydration), pantry.find(name), Practice(yeast=yeast)
     pieces, composed = in_pieces(line, kind), known is not None and known.composition is not None
     holds = []

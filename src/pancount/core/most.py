@@ -21,6 +21,8 @@ WAYS = 40
 
 RECIPE = 60_000
 """The text of a recipe that is taken in: a recipe of 100 lines with a long method is a tenth of this. [characters]"""
+RECIPE_THINGS = 200
+"""Things to weigh in it. Of more than a formula's lines none is made, but it is read."""
 RECIPE_LINES = 1_000
 """Of it, the first so many lines are read."""
 PAGE_TAGS = 100_000

@@ -1,9 +1,11 @@
 """The pantry: what an ingredient is made of, what a measure of it weighs, and where each figure comes from."""
 
-from collections.abc import Iterable
-from functools import cache, lru_cache
-from typing import Annotated, Literal, Self
+from collections.abc import Hashable, Iterable
+from functools import cache
+from threading import Lock
+from typing import Annotated, Any, Literal, Self
 
+from cachetools import LRUCache, cached
 from pydantic import Field, model_validator
 
 from pancount.core import most
@@ -145,6 +147,8 @@ class Pantry:
 
     def __init__(self, ingredients: Iterable[Ingredient]) -> None:
         self.ingredients = tuple(ingredients)
+        self.remembered: dict[Hashable, Any] = {}
+        """What was worked out of it by whoever asked; it goes when the pantry goes."""
         self._by_name: dict[str, Ingredient] = {}
         for name_of in (lambda i: (i.name,), lambda i: i.names):
             for ingredient in self.ingredients:
@@ -156,7 +160,18 @@ class Pantry:
         return self._by_name.get(name.strip().casefold())
 
 
-@lru_cache(maxsize=64)
+MOST_REMEMBERED = 60_000
+"""Names and measures in all pantries that are remembered; what ships has some 2 000, and each weighs up to a kilobyte."""
+
+
+def _size(pantry: "Pantry") -> int:
+    return sum(len(item.names) + len(item.measures) for item in pantry.ingredients)
+
+
+REMEMBERED: LRUCache[Hashable, Pantry] = LRUCache(MOST_REMEMBERED, getsizeof=_size)
+
+
+@cached(REMEMBERED, lock=Lock())
 def pantry_with(own: tuple[Ingredient, ...]) -> Pantry:
     """The pantry as a kitchen has it: what ships, each as the kitchen changed it, then what the kitchen added."""
     changed = {ingredient.name: ingredient for ingredient in own}

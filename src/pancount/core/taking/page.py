@@ -162,10 +162,10 @@ def _rounded(weight: Weight) -> Weight:
 
 
 def _not_too_many(items: Iterator[Item]) -> Iterator[Item]:
-    """Raises `TooMuch` as soon as there are more things than a formula may have lines."""
+    """Raises `TooMuch` as soon as there are more things than any recipe has."""
     for n, item in enumerate(items):
-        if n == most.LINES:
-            raise TooMuch(f"This holds more than {most.LINES} things to weigh, which is more than a recipe. Take in one recipe at a time.", ("text",))
+        if n == most.RECIPE_THINGS:
+            raise TooMuch(f"This holds more than {most.RECIPE_THINGS} things to weigh, which is more than a recipe. Take in one recipe at a time.", ("text",))
         yield item
 
 

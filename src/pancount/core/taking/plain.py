@@ -42,7 +42,7 @@ def _shortened() -> tuple[re.Pattern[str], dict[str, str]]:
     return re.compile(rf"(?<![\w'])(?:({always})\b\.?|({stopped})\.)(?!\w)", re.IGNORECASE), words["short"] | words["stopped"]
 
 
-@lru_cache(maxsize=2_000)  # while a page is typed, all its lines but one stay as they were
+@lru_cache(maxsize=1_000)  # while a page is typed, all its lines but one stay as they were
 def plain(text: str) -> str:
     """One line as it is read.
 

@@ -69,7 +69,7 @@ def tokens(line: str) -> list[Token]:
     return list(_tokens(line[:LONGEST_LINE]))
 
 
-@lru_cache(maxsize=4_000)  # a line is looked at from several sides, and while a page is typed all its lines but one stay
+@lru_cache(maxsize=1_000)  # a line is looked at from several sides, and while a page is typed all its lines but one stay
 def _tokens(line: str) -> tuple[Token, ...]:
     found: list[Token] = []
     for match in _TOKEN.finditer(line):
