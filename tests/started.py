@@ -81,8 +81,8 @@ def answer_of(address: str, body: object = None, method: str | None = None) -> t
             return answer.status, json.loads(answer.read() or b"null")
     except urllib.error.HTTPError as refused:
         return refused.code, json.loads(refused.read())
-    except OSError:
-        return 0, None
+    except OSError as lost:
+        return 0, repr(lost)
 
 
 def until(holds: Callable[[], object], seconds: float = 60) -> object:
@@ -105,3 +105,11 @@ def children(pid: int) -> list[int]:
         if int(after[1]) == pid and after[0] not in "ZX":
             found += [int(stat.parent.name), *children(int(stat.parent.name))]
     return found
+
+
+def command(pid: int) -> str:
+    """How a process was begun; blank once it is gone."""
+    try:
+        return Path(f"/proc/{pid}/cmdline").read_text()
+    except OSError:
+        return ""

@@ -247,7 +247,7 @@ class Watch:
             return
         try:
             self._cluster.start()
-        except ClusterTrouble as trouble:
+        except (ClusterTrouble, OSError) as trouble:
             self._pause.failed()
             if str(trouble) != self._told:
                 self._told = str(trouble)

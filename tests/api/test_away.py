@@ -1,12 +1,20 @@
 """The database going away and coming back under a running application."""
 
+import asyncio
+import threading
 from pathlib import Path
 
+import pytest
+from sqlalchemy.orm import Session
 from starlette.testclient import TestClient
 
 from pancount.api.app import make_app
+from pancount.api.busy import Busy
+from pancount.api.records import Places
+from pancount.store import takings
 from pancount.store.cluster import Cluster
-from pancount.store.database import connect, migrate, transaction
+from pancount.store.database import CONNECTIONS, connect, migrate, transaction
+from pancount.store.errors import Away
 from pancount.store.kitchens import ONLY_KITCHEN, Settings, open_kitchen
 
 
@@ -30,3 +38,45 @@ def test_away_and_back(state_folder: Path, rolls):
         assert client.get("/api/formulas").json()[0]["name"] == "Kept"
         engine.dispose()
         cluster.stop()
+
+
+def test_what_was_given_up_is_not_kept_after_all(engine):
+    """Its caller was told that the records are away and sends it again: it must not be there twice."""
+    places = Places(engine)
+    begun, go_on = threading.Event(), threading.Event()
+
+    def slowly(session: Session) -> None:
+        takings.start_taking(session, ONLY_KITCHEN, takings.Taking(text="Given up on"))
+        begun.set()
+        go_on.wait(30)
+
+    async def give_up() -> None:
+        with pytest.raises(Away):
+            await places.run(slowly)
+        go_on.set()
+        async with asyncio.timeout(30):
+            for _ in range(CONNECTIONS):  # all places are free once its thread is done
+                await places._free.acquire()
+
+    asyncio.run(give_up())
+    assert begun.is_set()
+    with transaction(engine) as session:
+        assert "Given up on" not in [head.name for head in takings.list_takings(session, ONLY_KITCHEN)]
+
+
+def test_more_at_once_than_there_are_places(engine):
+    """Those behind wait a moment, then are told to come again; those at work go on."""
+    places = Places(engine)
+    go_on = threading.Event()
+
+    async def all_at_once() -> list[object]:
+        tasks = [asyncio.create_task(places.run(lambda _: go_on.wait(30))) for _ in range(CONNECTIONS + 3)]
+        done, _ = await asyncio.wait(tasks, return_when=asyncio.FIRST_COMPLETED)
+        assert all(isinstance(task.exception(), Busy) for task in done)
+        await asyncio.wait(tasks[CONNECTIONS:])
+        go_on.set()
+        return await asyncio.gather(*tasks, return_exceptions=True)
+
+    found = asyncio.run(all_at_once())
+    assert found[:CONNECTIONS] == [True] * CONNECTIONS
+    assert all(isinstance(one, Busy) for one in found[CONNECTIONS:])

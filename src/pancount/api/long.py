@@ -31,30 +31,30 @@ T = TypeVar("T")
 Ts = TypeVarTuple("Ts")
 
 
-def _begin() -> None:
-    """Nothing: that a process is there to do it."""
-
-
 class Bench:
     """Where long work is done for this application process."""
 
     def __init__(self) -> None:
-        self._limiter = CapacityLimiter(AT_ONCE)
+        self._turns, self._processes = CapacityLimiter(AT_ONCE), CapacityLimiter(AT_ONCE)
         self._quick = CapacityLimiter(1)
         self._readying: asyncio.Task[None] | None = None
 
     async def run(self, request: Request, work: Callable[[*Ts], T], *args: *Ts) -> T:
-        """`work`, a plain function of a module, with its arguments. Raises `Busy` and what `work` raises."""
-        if self._limiter.statistics().tasks_waiting >= WAITING:
+        """`work`, a plain function of a module, with its arguments, once a process is there that has loaded what papers need.
+
+        Raises `Busy` and what `work` raises.
+        """
+        if self._turns.statistics().tasks_waiting >= WAITING:
             raise Busy
         found: list[T] = []
         failed: list[Exception] = []
 
         async def do() -> None:
             try:
-                with anyio.CancelScope(shield=True):  # a process that was given up while it begins would be left behind
-                    await to_process.run_sync(_begin, limiter=self._limiter)
-                found.append(await to_process.run_sync(work, *args, cancellable=True, limiter=self._limiter))
+                async with self._turns:
+                    with anyio.CancelScope(shield=True):  # a process that was given up while it begins would be left behind
+                        await to_process.run_sync(load_papers, limiter=self._processes)
+                    found.append(await to_process.run_sync(work, *args, cancellable=True, limiter=self._processes))
             except Exception as error:
                 failed.append(error)  # raised below as itself: a group would hide it from the handlers of errors
             tasks.cancel_scope.cancel()
@@ -81,7 +81,8 @@ class Bench:
 
     async def _ready(self) -> None:
         with suppress(BrokenWorkerProcess):
-            await to_process.run_sync(load_papers, cancellable=True, limiter=self._limiter)
+            async with self._turns:
+                await to_process.run_sync(load_papers, limiter=self._processes)
 
     async def quickly(self, work: Callable[[*Ts], T], *args: *Ts) -> T:
         """`work` that is soon done, in a thread: one at a time, since they would only get in each other's way."""

@@ -55,7 +55,10 @@ class Places:
         def in_transaction() -> T:
             try:
                 with transaction(engine) as session:
-                    return work(session)
+                    done_so_far = work(session)
+                    if left:
+                        raise Away  # its caller was told so: what is sent again must not be there twice
+                    return done_so_far
             finally:
                 loop.call_soon_threadsafe(done)
 

@@ -298,7 +298,10 @@ class Cluster:
         options = f"-p {port or _free_port()} -c listen_addresses=127.0.0.1 -c unix_socket_directories=''"
         log = self.folder / "server.log"
         self._run("pg_ctl", "start", "--wait", f"--pgdata={self.data}", f"--log={log}", f"--options={options}")
-        return self._url()
+        try:
+            return self._url()
+        except (psycopg.Error, IndexError) as error:  # it ended again at once: killed, or no room to go on
+            raise ClusterTrouble(_no_room(self.folder) if is_full(self.folder) else f"PostgreSQL did not stay. Its words are in {log}.") from error
 
     def stop(self) -> None:
         """Stop the server if it runs; what was committed is kept."""
