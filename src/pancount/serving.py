@@ -9,8 +9,8 @@ import socket
 import sys
 import time
 from collections.abc import Callable
+from contextlib import suppress
 from dataclasses import dataclass
-from multiprocessing.connection import wait
 from multiprocessing.context import ForkProcess
 from multiprocessing.sharedctypes import Synchronized
 from pathlib import Path
@@ -204,8 +204,9 @@ class _Worker:
     def begin(self) -> None:
         self._moved: Synchronized[float] = self._context.Value("d", 0.0, lock=False)
         self._began = time.monotonic()
-        self.process: ForkProcess = self._context.Process(target=_answer, args=(self._place, self._moved))
-        self.process.start()
+        process = self._context.Process(target=_answer, args=(self._place, self._moved))
+        process.start()
+        self.process: ForkProcess = process
 
     @property
     def ready(self) -> bool:
@@ -221,7 +222,8 @@ class _Worker:
         elif self._pause.is_over():
             print("A process of Pan Count ended and is begun again.", file=sys.stderr, flush=True)
             self._pause.failed()
-            self.begin()
+            with suppress(OSError):  # no room for another process now; it is tried again
+                self.begin()
 
     def stop(self) -> None:
         self.process.terminate()
@@ -271,7 +273,7 @@ def serve(place: Place, watch: Watch | None, told: Callable[[], None]) -> None:
             time.sleep(0.02)
         told()
         while True:
-            wait([worker.process.sentinel for worker in workers], timeout=LOOK_EVERY_S)
+            time.sleep(LOOK_EVERY_S)
             for worker in workers:
                 worker.look()
             if watch is not None:

@@ -315,10 +315,10 @@ def test_a_folder_that_the_database_cannot_reach(state):
 
 
 def test_a_state_folder_named_from_here(state, start, monkeypatch):
-    """PANCOUNT_STATE need not begin with a slash."""
-    here = Path(__file__).parents[2]
-    monkeypatch.setattr("started.os.environ", os.environ | {})
-    started = Started(Path(os.path.relpath(state, here)), "--port", free_port())
+    """PANCOUNT_STATE need not begin with a slash: it is named from where ./pancount was called."""
+    here = state.parent
+    monkeypatch.setenv("PANCOUNT_HERE", str(here))
+    started = Started(state.relative_to(here), "--port", free_port())
     try:
         assert '"id"' in get(f"{started.address()}/api/formulas")
         started.stop()
