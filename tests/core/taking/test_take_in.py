@@ -7,6 +7,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from core.taking.corpus import cases
+from pancount.core import most
+from pancount.core.errors import TooMuch
 from pancount.core.gauges import character
 from pancount.core.measures import System
 from pancount.core.pan import RoundPan
@@ -412,5 +414,12 @@ def test_any_amount_whatever(much, of):
 
 def test_any_text_is_taken_in():
     """Odd pages of all sorts: nothing fails, and the same page reads the same."""
-    for text in ("\n" * 2000, "½" * 500, "1 cup\n" * 300, "x" * 60_000, "1/0 cups flour", "\u202e flour 500 g", "9" * 400 + " g flour"):
+    for text in ("\n" * 2000, "½" * 500, "1 cup\n" * 190, "x" * 60_000, "1/0 cups flour", "\u202e flour 500 g", "9" * 400 + " g flour"):
         assert read(text) == read(text)
+
+
+def test_more_than_a_recipe_is_refused_and_not_cut():
+    """Of more things than any recipe has; on one line, or on many."""
+    for text in ("1 cup\n" * (most.RECIPE_THINGS + 1), "Mix 500 g flour with 300 g water and 10 g salt then add 7 g yeast.\n" * 60):
+        with pytest.raises(TooMuch, match="more than 200 things to weigh"):
+            read(text)
