@@ -133,7 +133,7 @@ def cases() -> list[tuple[str, str, str, object]]:
     worst = formula()
     named = formula(name=lambda i: LONG_NAME[:290] + str(i), flours=False)
     known = formula(2, name=lambda i: KNOWN[i % len(KNOWN)])
-    fats = {"name": "x", "stages": [{"name": "D", "lines": [FLOUR, *[{"name": "Butter", "role": "fat", "weight_g": 5}] * 57, *[{"name": "Whole milk", "role": "liquid", "weight_g": 3}] * 142]}]}
+    fats = {"name": "x", "stages": [{"name": "D", "lines": [FLOUR, *[{"name": "Butter", "role": "fat", "weight_g": 5}] * 29, *[{"name": "Whole milk", "role": "liquid", "weight_g": 3}] * 70]}]}
     found: list[tuple[str, str, str, object]] = []
     count = "/api/reckon/count"
     for title, made in (("30 stages", worst), ("one stage", formula(1)), ("two stages of known", known), ("long names", named)):
@@ -146,14 +146,14 @@ def cases() -> list[tuple[str, str, str, object]]:
     found.append(("count, 1 for each ingredient", "POST", count, {"formula": {}, "own": [1] * 49_000}))
     found.append(("count, empty lines", "POST", count, {"formula": {"stages": [{"lines": [{}] * 49_000}]}}))
     change = "/api/reckon/change"
-    for title, made in (("57 fats and 142 liquids", fats), ("known", known), ("30 stages", worst)):
+    for title, made in (("29 fats and 70 liquids", fats), ("known", known), ("30 stages", worst)):
         found.append((f"change, dairy-free, {title}", "POST", change, {"formula": made, "own": OWN, "change": {"change": "free_of", "allergen": "milk"}}))
         found.append((f"change, straight, {title}", "POST", change, {"formula": made, "change": {"change": "move_out"}}))
         found.append((f"change, butter for oil, {title}", "POST", change, {"formula": made, "change": {"change": "swap", "stage": 0, "line": 1, "to": "Olive oil"}}))
         found.append((f"change, aim, {title}", "POST", change, {"formula": made, "change": {"change": "aim", "gauge": "true_water", "wanted": 70, "stage": 0, "line": 1}}))
         found.append((f"change, a stage out, {title}", "POST", change, {"formula": made, "change": {"change": "move_out", "stage": 0}}))
     found.append(("compare", "POST", "/api/reckon/compare", {"ours": worst, "theirs": known, "own": OWN}))
-    found.append(("compare, the same name 200 times", "POST", "/api/reckon/compare", {"ours": fats, "theirs": fats, "own": OWN}))
+    found.append(("compare, the same name 70 times", "POST", "/api/reckon/compare", {"ours": fats, "theirs": fats, "own": OWN}))
     found.append(("flour made up", "POST", "/api/reckon/flour-made-up", formula(1)))
     found.append(("pans held", "POST", "/api/reckon/pans", {"dough_g": 1e6, "pans": [SHAPES[n % 3] for n in range(6)]}))
     found.append(("stand-ins of 1 000 pans", "POST", "/api/pans/stand-ins", {"pan": SHAPES[2], "dough_g": 1800, "fill_kind": "pull_apart_buns"}))
@@ -205,7 +205,7 @@ def fill(engine: Engine) -> None:
         connection.execute(text(f"INSERT INTO formulas ({columns}) " + more.format(columns, "formulas", FORMULAS, 3)))
         connection.execute(text("INSERT INTO pans (kitchen_id, body, version) " + more.format("kitchen_id, body, version", "pans", most.PANS - 1, 1)))
         taken = "kitchen_id, name, text, settled, version"
-        connection.execute(text(f"INSERT INTO takings ({taken}) " + more.format(taken, "takings", most.TAKINGS - 10, 1)))
+        connection.execute(text(f"INSERT INTO takings ({taken}) " + more.format(taken, "takings", most.TAKINGS - 60, 1)))
 
 
 def measured(url: str, case: tuple[str, str, str, object], pipe) -> None:

@@ -5,12 +5,16 @@ from collections.abc import Iterator
 
 import pytest
 import uvicorn
-from playwright.sync_api import Browser, Page, sync_playwright
+from playwright.sync_api import Browser, Page, expect, sync_playwright
 from sqlalchemy import Engine
 
 from browser_flags import CHROMIUM, FLAGS
 from pancount.api.app import make_app
 from pancount.serving import listening
+
+PATIENCE_MS = 40_000
+"""For what is awaited, on a machine that is busy with other things; nothing waits as long where all is well."""
+expect.set_options(timeout=PATIENCE_MS)
 
 
 class Served:
@@ -52,7 +56,7 @@ def browser() -> Iterator[Browser]:
 def page(browser: Browser, address: str) -> Iterator[Page]:
     """A page of 1280 × 800 at the application; an error in its scripts fails the test."""
     context = browser.new_context(base_url=address, viewport={"width": 1280, "height": 800}, accept_downloads=True)
-    context.set_default_timeout(8000)
+    context.set_default_timeout(PATIENCE_MS)
     page = context.new_page()
     errors: list[str] = []
     page.on("pageerror", lambda error: errors.append(str(error)))
