@@ -27,8 +27,8 @@ from pancount.store.cluster import Cluster, ClusterTrouble
 from pancount.store.database import connect
 
 PROCESSES = min(2, os.cpu_count() or 1)
-HEAD_S, HEAD_BYTES = 10, 32_000
-"""How long the head of a request may take to arrive [s], and how large it may be [bytes]."""
+HEAD_S, HEAD_BYTES = 10, 132_000
+"""How long the head of a request may take to arrive [s], and how large it may be, with what came with it [bytes]."""
 CONNECTIONS_AT_ONCE = 400
 """Of each process; past them it says 503."""
 SWITCH_S = 0.001
@@ -99,7 +99,7 @@ class Impatient(HttpToolsProtocol):
             if self._waiting is None:
                 self._begin_waiting()
             self._head_bytes += len(data)
-            if self._head_bytes > HEAD_BYTES + 100_000:  # what follows the head may have come with it
+            if self._head_bytes > HEAD_BYTES:
                 self.transport.abort()
                 return
         super().data_received(data)

@@ -18,6 +18,12 @@ from pancount.store.takings import Taking
 TEXT = "Weir rolls\nMakes 12\n500 g bread flour\n300 g water\n10 g fine salt\n5 g instant yeast\nBake at 220 °C."
 
 
+def formula_of(session, state):
+    """Its formula, read and kept as the API does."""
+    made = takings.read_and_make(*takings.to_be_read(session, ONLY_KITCHEN, state.head.id, state.head.version))
+    return takings.keep_formula(session, ONLY_KITCHEN, state.head.id, state.head.version, *made)
+
+
 class TestTakings:
     """A recipe on its way to a formula."""
 
@@ -36,7 +42,7 @@ class TestTakings:
     def test_a_formula_is_made_and_the_text_goes_with_it(self, session):
         """Saved as revision 1, its lines carrying their text; thrown away, the recipe leaves the formula."""
         state = takings.start_taking(session, ONLY_KITCHEN, Taking(text=TEXT, settled=(Settled(written="300 g water", weight_g=310),)))
-        made = takings.formula_of(session, ONLY_KITCHEN, state.head.id, state.head.version)
+        made = formula_of(session, state)
         assert made.head.latest_number == 1
         water = made.formula.stages[0].lines[1]
         assert (water.weight_g, water.written) == (310, "300 g water")
@@ -51,7 +57,7 @@ class TestTakings:
     def test_taking_back_the_formula_leaves_the_recipe(self, session):
         """And it can be made again."""
         state = takings.start_taking(session, ONLY_KITCHEN, Taking(text=TEXT))
-        made = takings.formula_of(session, ONLY_KITCHEN, state.head.id, state.head.version)
+        made = formula_of(session, state)
         formulas.undo_new(session, ONLY_KITCHEN, made.head.id, made.version)
         session.flush()
         session.expire_all()
@@ -60,7 +66,7 @@ class TestTakings:
     def test_what_cannot_be_kept_lies_on_the_desk(self, session):
         """A line that nobody knows: the formula is a draft, and its text is there."""
         state = takings.start_taking(session, ONLY_KITCHEN, Taking(text="3 tsp zibrul\n" + TEXT))
-        made = takings.formula_of(session, ONLY_KITCHEN, state.head.id, state.head.version)
+        made = formula_of(session, state)
         assert (made.head.latest_number, made.head.unsaved) == (0, True)
 
     def test_each_kitchen_has_its_own(self, session):
@@ -71,7 +77,7 @@ class TestTakings:
         assert state.head not in takings.list_takings(session, ONLY_KITCHEN)
         for attempt in (
             lambda: takings.get_taking(session, ONLY_KITCHEN, state.head.id),
-            lambda: takings.formula_of(session, ONLY_KITCHEN, state.head.id, state.head.version),
+            lambda: formula_of(session, state),
             lambda: pantry.drop_cup(session, ONLY_KITCHEN, cup.id),
         ):
             with pytest.raises(NotFound):

@@ -2,10 +2,11 @@
 
 from typing import Annotated
 
-from fastapi import APIRouter, Path, Query
+from fastapi import APIRouter, Path, Query, Request
 from pydantic import Field
 
 from pancount.api.desk import may_answer
+from pancount.api.long import off_loop
 from pancount.api.records import RecordsOf
 from pancount.core.base import Frozen, SomeGrams, Word
 from pancount.core.count import fill_rule
@@ -70,9 +71,10 @@ async def remove_pan(
 
 
 @router.post("/pans/stand-ins", responses=may_answer(422, 503))
-async def find_stand_ins(wanted: Wanted, records: RecordsOf) -> tuple[StandIn, ...]:
+async def find_stand_ins(wanted: Wanted, request: Request, records: RecordsOf) -> tuple[StandIn, ...]:
     """What else on the shelf would take this dough, best first."""
-    return stand_ins(wanted, [(pan.id, pan.shelved) for pan in await records(store.list_pans)])
+    shelf = await records(store.list_pans)
+    return await off_loop(request, stand_ins, wanted, [(pan.id, pan.shelved) for pan in shelf])
 
 
 @router.post("/reckon/pan", responses=may_answer(422))

@@ -191,7 +191,7 @@ class Cluster:
         except OSError:
             return []
 
-    def _running(self) -> bool:
+    def is_up(self) -> bool:
         """Whether the lock names a PostgreSQL that lives.
 
         One that was killed may stay a zombie until its parent reaps it, or another process may have its number since;
@@ -235,14 +235,14 @@ class Cluster:
                 connection.execute(f"CREATE DATABASE {DATABASE}")
         return f"{server}/{DATABASE}"
 
-    def _taken_over(self) -> str | None:
+    def address(self) -> str | None:
         """Where a server left running is, or nothing where there is none. One may be starting or just dying: it is waited for.
 
         Raises `ClusterTrouble` where it neither answers nor ends.
         """
         trouble: Exception | None = None
         for _ in _patiently():
-            if not self._running():
+            if not self.is_up():
                 return None
             try:
                 return self._url()
@@ -271,14 +271,6 @@ class Cluster:
             (kept / name).rename(self.folder / name)
         kept.rmdir()
 
-    def address(self) -> str | None:
-        """Where its server is, if it runs. Raises `ClusterTrouble` where it runs and does not answer."""
-        return self._taken_over()
-
-    def is_up(self) -> bool:
-        """Whether its server lives."""
-        return self._running()
-
     def start(self, port: int | None = None) -> str:
         """Make the cluster if there is none, start it if it does not run, give its address.
 
@@ -292,7 +284,7 @@ class Cluster:
         if not self.data.exists():
             self._make()
         self._check_whole()
-        if left_running := self._taken_over():
+        if left_running := self.address():
             return left_running
         self._clear_lock()
         options = f"-p {port or _free_port()} -c listen_addresses=127.0.0.1 -c unix_socket_directories=''"
@@ -305,9 +297,9 @@ class Cluster:
 
     def stop(self) -> None:
         """Stop the server if it runs; what was committed is kept."""
-        if self._running():
+        if self.is_up():
             try:
                 self._run("pg_ctl", "stop", "--wait", "--mode=fast", f"--pgdata={self.data}")
             except ClusterTrouble:
-                if self._running():  # one that died of itself meanwhile has stopped too
+                if self.is_up():  # one that died of itself meanwhile has stopped too
                     raise

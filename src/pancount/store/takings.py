@@ -149,9 +149,3 @@ def keep_formula(
     made = keep_new(session, kitchen_id, formula, count, "Taken in")
     row.formula_id = made.head.id
     return made
-
-
-def formula_of(session: Session, kitchen_id: int, taking_id: int, version: int) -> FormulaState:
-    """Make the formula of a recipe as it lies, and keep it. Raises as `to_be_read`."""
-    formula, count = read_and_make(*to_be_read(session, kitchen_id, taking_id, version))
-    return keep_formula(session, kitchen_id, taking_id, version, formula, count)
