@@ -1,6 +1,6 @@
 """Every endpoint with the worst body that it takes: seconds of processor and MB of memory, each in a process of its own.
 
-The bodies were found by search: everything that is limited at its limit (`core/most.py`, `api/sizes.py`), then what makes
+The bodies were found by search: everything that is limited at its limit (`core/base/most.py`, `api/sizes.py`), then what makes
 the reader or the solver work hardest. What is too large must be refused in under 50 ms.
 
 Run: PYTHONPATH=src:tests .venv/bin/python bench/abuse.py [words in a name]
@@ -21,11 +21,11 @@ from starlette.testclient import TestClient
 from pancount.api.app import make_app
 from pancount.api.long import Bench
 from pancount.api.sizes import BODY_BYTES, OTHERS
-from pancount.core import most
+from pancount.core.base import most
 from pancount.serving import warm
 from pancount.store.cluster import Cluster
 from pancount.store.database import connect, migrate, transaction
-from pancount.store.kitchens import ONLY_KITCHEN, Settings, open_kitchen
+from pancount.store.kitchen import ONLY_KITCHEN, Settings, open_kitchen
 
 SECONDS, MEGABYTES, REFUSED_MS = 1.0, 300, 50
 JSON, FILE = "application/json", "application/octet-stream"

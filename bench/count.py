@@ -7,12 +7,12 @@ import json
 
 from serving import against_empty, served
 
-from pancount.core.count import Count, Pins, Target, TargetPins
-from pancount.core.formula import Formula, Line, Stage
-from pancount.core.kit import Kit
-from pancount.core.limits import Limit
-from pancount.core.pan import Griddle, LoafTin, Pan, RectanglePan, RoundPan, SheetPan
-from pancount.core.pantry import pantry
+from pancount.core.count.count import Count, Pins, Target, TargetPins
+from pancount.core.count.limits import Limit
+from pancount.core.formula.formula import Formula, Line, Stage
+from pancount.core.pans.kit import Kit
+from pancount.core.pans.pan import Griddle, LoafTin, Pan, RectanglePan, RoundPan, SheetPan
+from pancount.core.pantry.ingredients import pantry
 
 SHEET = SheetPan(length_cm=46, width_cm=33, depth_cm=2.5)
 KIT = Kit(

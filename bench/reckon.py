@@ -10,12 +10,13 @@ import timeit
 
 from serving import against_empty, served
 
-from pancount.core.count import Count, one_target
-from pancount.core.formula import Feed, Formula, Line, Role, Stage, StageKind
-from pancount.core.pan import RectanglePan
-from pancount.core.pantry import pantry, pantry_with
-from pancount.core.practice import Practice
-from pancount.core.whole import whole_count
+from pancount.core.count.count import Count, one_target
+from pancount.core.count.whole import whole_count
+from pancount.core.formula.formula import Feed, Formula, Line, Stage, StageKind
+from pancount.core.formula.practice import Practice
+from pancount.core.pans.pan import RectanglePan
+from pancount.core.pantry.ingredients import pantry, pantry_with
+from pancount.core.pantry.role import Role
 
 PLAIN = Formula(
     name="Thirty lines",

@@ -11,10 +11,11 @@ from sqlalchemy import Engine, text
 from starlette.testclient import TestClient
 
 from pancount.api.app import make_app
-from pancount.core.formula import Formula, Line, Role, Stage
+from pancount.core.formula.formula import Formula, Line, Stage
+from pancount.core.pantry.role import Role
 from pancount.store.cluster import Cluster
 from pancount.store.database import connect, migrate, transaction
-from pancount.store.kitchens import ONLY_KITCHEN, Settings, open_kitchen
+from pancount.store.kitchen import ONLY_KITCHEN, Settings, open_kitchen
 
 # On a busy machine an example may take its time, to be drawn and to be tried; what it must hold stays the same.
 settings.register_profile(

@@ -2,7 +2,7 @@
 
 from decimal import Decimal
 
-from pancount.core.sheet import SheetStage, WeighSheet
+from pancount.core.sheet.printed import SheetStage, WeighSheet
 
 NONE = Decimal(0)
 

@@ -2,8 +2,9 @@
 
 from hypothesis import strategies as st
 
-from pancount.core.formula import Feed, Formula, Line, Role, Stage, StageKind
-from pancount.core.pan import (
+from pancount.core.formula.formula import Feed, Formula, Line, Stage, StageKind
+from pancount.core.formula.reckon import with_flour_made_up
+from pancount.core.pans.pan import (
     CupTray,
     Griddle,
     IronPan,
@@ -17,8 +18,8 @@ from pancount.core.pan import (
     Stone,
     volume_ml,
 )
-from pancount.core.pantry import pantry_with
-from pancount.core.reckon import with_flour_made_up
+from pancount.core.pantry.ingredients import pantry_with
+from pancount.core.pantry.role import Role
 
 weights = st.floats(min_value=1e-3, max_value=1e6)
 percents = st.floats(min_value=0, max_value=1500)

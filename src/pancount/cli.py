@@ -20,8 +20,8 @@ from pancount.store.backup import bring_back, last_backup, make_backup, note_bac
 from pancount.store.cluster import Cluster, ClusterTrouble
 from pancount.store.database import connect, migrate, transaction
 from pancount.store.errors import Away
-from pancount.store.formulas import reckon_missing
-from pancount.store.kitchens import ONLY_KITCHEN, Settings, open_kitchen
+from pancount.store.formula import reckon_missing
+from pancount.store.kitchen import ONLY_KITCHEN, Settings, open_kitchen
 from pancount.store.roles import application_url
 
 ROOT = Path(__file__).resolve().parents[2]

@@ -21,7 +21,7 @@ import uvicorn
 from uvicorn.protocols.http.httptools_impl import HttpToolsProtocol
 
 from pancount.api.app import make_app
-from pancount.core.measures import measures
+from pancount.core.pantry.measures import measures
 from pancount.core.taking.vocabulary import shipped_names
 from pancount.store.cluster import Cluster, ClusterTrouble
 from pancount.store.database import connect

@@ -11,11 +11,11 @@ from starlette.testclient import TestClient
 from pancount.api.app import make_app
 from pancount.api.busy import Busy
 from pancount.api.records import Places
-from pancount.store import takings
+from pancount.store import taking as takings
 from pancount.store.cluster import Cluster
 from pancount.store.database import CONNECTIONS, connect, migrate, transaction
 from pancount.store.errors import Away
-from pancount.store.kitchens import ONLY_KITCHEN, Settings, open_kitchen
+from pancount.store.kitchen import ONLY_KITCHEN, Settings, open_kitchen
 
 
 def test_away_and_back(state_folder: Path, rolls):

@@ -10,8 +10,8 @@ from starlette.testclient import TestClient
 from pancount.api.app import make_app
 from pancount.api.door import HEADERS
 from pancount.api.sizes import BODY_BYTES, MOST_MEMBERS, MOST_TOLD, OTHERS
-from pancount.core import most
-from pancount.core.base import LEAST_GRAMS, MOST_GRAMS
+from pancount.core.base import most
+from pancount.core.base.models import LEAST_GRAMS, MOST_GRAMS
 
 JSON = {"Content-Type": "application/json"}
 START = "/api/formulas"

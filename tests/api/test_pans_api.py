@@ -6,8 +6,8 @@ import io
 import pytest
 
 from conftest import make_formula
-from pancount.core.count import Count, Pins, Target, TargetPins
-from pancount.core.formula import Role
+from pancount.core.count.count import Count, Pins, Target, TargetPins
+from pancount.core.pantry.role import Role
 
 TIN = {"pan": {"shape": "loaf", "name": "Two-pound tin", "length_cm": 23, "width_cm": 13, "base_length_cm": 20, "base_width_cm": 11, "depth_cm": 7}}
 ROUND = {"shape": "round", "diameter_cm": 26, "depth_cm": 6}

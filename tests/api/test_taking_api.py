@@ -4,7 +4,7 @@ import json
 
 import pytest
 
-from pancount.core.count import Count
+from pancount.core.count.count import Count
 from pancount.demo.weir_house import BUNS
 from pancount.formats.formula_file import write_formula
 

@@ -2,19 +2,19 @@
 
 import pytest
 
-from pancount.core.count import one_target
-from pancount.core.formula import BesideKind, StageKind, complete
-from pancount.core.gauges import character
-from pancount.core.pantry import pantry_with
-from pancount.core.practice import Practice
-from pancount.core.reckon import reckon
-from pancount.core.sheet import weigh_sheet
-from pancount.core.whole import whole_count
+from pancount.core.count.count import one_target
+from pancount.core.count.whole import whole_count
+from pancount.core.formula.formula import BesideKind, StageKind, complete
+from pancount.core.formula.gauges import character
+from pancount.core.formula.practice import Practice
+from pancount.core.formula.reckon import reckon
+from pancount.core.pantry.ingredients import pantry_with
+from pancount.core.sheet.weigh import weigh_sheet
 from pancount.demo.weir_house import BUNS, KIT, OTHERS, RIMMED, SCALES, fill_demo_kitchen
 from pancount.formats.formula_file import read_formula, write_formula
 from pancount.store.database import connect, migrate, transaction
-from pancount.store.formulas import list_formulas, list_revisions
-from pancount.store.kitchens import ONLY_KITCHEN, get_kitchen
+from pancount.store.formula import list_formulas, list_revisions
+from pancount.store.kitchen import ONLY_KITCHEN, get_kitchen
 from sheets import adds_up
 
 ALL = [(BUNS, one_target(RIMMED, pieces=24, pans=2)), *OTHERS]

@@ -10,10 +10,11 @@ import jsonschema
 import pytest
 from hypothesis import given
 
-from pancount.core import most
-from pancount.core.count import Count, one_target
-from pancount.core.formula import Formula, Line, Role, Stage
-from pancount.core.pan import RoundPan
+from pancount.core.base import most
+from pancount.core.count.count import Count, one_target
+from pancount.core.formula.formula import Formula, Line, Stage
+from pancount.core.pans.pan import RoundPan
+from pancount.core.pantry.role import Role
 from pancount.formats.formula_csv import plain_cell, write_csv
 from pancount.formats.formula_file import Unreadable, json_schema, read_formula, write_formula
 from strategies import formulas, pins

@@ -2,10 +2,10 @@
 
 import pytest
 
-from pancount.core.loads import Turns
-from pancount.core.packing import pack
-from pancount.core.pan import CupTray, LoafTin, RingPan, SheetPan, SquarePan
-from pancount.core.shaping import SHAPES, Shaping, shape
+from pancount.core.count.loads import Turns
+from pancount.core.pans.packing import pack
+from pancount.core.pans.pan import CupTray, LoafTin, RingPan, SheetPan, SquarePan
+from pancount.core.pans.shaping import SHAPES, Shaping, shape
 from pancount.formats.pan_words import pan_words, shape_words, turns_words
 
 

@@ -8,11 +8,12 @@ import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
-from pancount.core import most
-from pancount.core.count import Count, one_target
-from pancount.core.formula import Beside, BesideKind, Formula, Line, Role, Stage, Step
-from pancount.core.pan import RectanglePan, RoundPan
-from pancount.core.pantry import pantry
+from pancount.core.base import most
+from pancount.core.count.count import Count, one_target
+from pancount.core.formula.formula import Beside, BesideKind, Formula, Line, Stage, Step
+from pancount.core.pans.pan import RectanglePan, RoundPan
+from pancount.core.pantry.ingredients import pantry
+from pancount.core.pantry.role import Role
 from pancount.core.taking.habits import Kitchen
 from pancount.core.taking.make import make_formula
 from pancount.core.taking.take_in import take_in

@@ -5,12 +5,13 @@ import io
 import pytest
 from pypdf import PdfReader
 
-from pancount.core import most
-from pancount.core.count import one_target
-from pancount.core.formula import Formula, Line, Role, Stage
-from pancount.core.pan import RectanglePan
-from pancount.core.scale import Scale
-from pancount.core.sheet import weigh_sheet
+from pancount.core.base import most
+from pancount.core.base.scale import Scale
+from pancount.core.count.count import one_target
+from pancount.core.formula.formula import Formula, Line, Stage
+from pancount.core.pans.pan import RectanglePan
+from pancount.core.pantry.role import Role
+from pancount.core.sheet.weigh import weigh_sheet
 from pancount.formats.sheet_pdf import sheet_pdf
 
 PAN = RectanglePan(name="Rimmed pan", length_cm=33, width_cm=23, depth_cm=4.6)

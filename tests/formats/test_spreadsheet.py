@@ -11,13 +11,14 @@ import pytest
 from pypdf import PdfReader
 
 from conftest import make_formula
-from pancount.core.count import Count, Pins, Target, TargetPins
-from pancount.core.formula import Feed, Formula, Line, Role, Stage, StageKind
-from pancount.core.kit import Kit
-from pancount.core.scale import Scale
-from pancount.core.shaping import Shaping, shape
-from pancount.core.sheet import weigh_sheet
-from pancount.core.solve import solve
+from pancount.core.base.scale import Scale
+from pancount.core.count.count import Count, Pins, Target, TargetPins
+from pancount.core.count.solve import solve
+from pancount.core.formula.formula import Feed, Formula, Line, Stage, StageKind
+from pancount.core.pans.kit import Kit
+from pancount.core.pans.shaping import Shaping, shape
+from pancount.core.pantry.role import Role
+from pancount.core.sheet.weigh import weigh_sheet
 from pancount.formats.ruler_pdf import ruler_pdf
 from pancount.formats.sheet_ods import count_ods
 from pancount.formats.sheet_pdf import sheet_pdf
@@ -74,7 +75,7 @@ def grams(rows: list[list[str]]) -> dict[tuple[str, str], float]:
 @pytest.mark.parametrize("formula", [make_formula(("Bread flour", Role.FLOUR, 100), ("Water", Role.LIQUID, 62.5), ("Fine salt", Role.SALT, 2)), staged()], ids=lambda f: f.name)
 def test_calc_gives_the_same_grams(formula, tmp_path):
     """As it is, and with the pieces changed in the spreadsheet: what the core makes of them."""
-    result = solve(formula, COUNT)
+    result = solve(formula, COUNT).result
     ods = count_ods(formula, COUNT, Kit())
     flour = result.quantities["flour_g"].value
     expected = {(stage.name, line.name): line.percent * flour / 100 for stage in formula.stages for line in stage.lines}

@@ -7,16 +7,17 @@ from pint import UnitRegistry
 from scipy.integrate import dblquad, quad
 
 from conftest import make_formula
-from pancount.core.count import one_target
-from pancount.core.formula import Formula, Line, Role, Stage
-from pancount.core.gauges import character
-from pancount.core.pan import RectanglePan, RoundPan, area_cm2, dome_diameter_cm, level_cm, volume_ml
-from pancount.core.pantry import pantry, pantry_with
-from pancount.core.practice import Practice
-from pancount.core.reckon import reckon
-from pancount.core.solve import solve
-from pancount.core.tables import fills
-from pancount.core.units import LENGTH_UNITS, WEIGHT_UNITS
+from pancount.core.base.units import LENGTH_UNITS, WEIGHT_UNITS
+from pancount.core.count.count import one_target
+from pancount.core.count.solve import solve
+from pancount.core.formula.formula import Formula, Line, Stage
+from pancount.core.formula.gauges import character
+from pancount.core.formula.practice import Practice
+from pancount.core.formula.reckon import reckon
+from pancount.core.pans.fills import fills
+from pancount.core.pans.pan import RectanglePan, RoundPan, area_cm2, dome_diameter_cm, level_cm, volume_ml
+from pancount.core.pantry.ingredients import pantry, pantry_with
+from pancount.core.pantry.role import Role
 from pancount.demo.weir_house import BUNS, OTHERS
 
 
@@ -90,7 +91,7 @@ class TestFactsOfTheTrade:
             return Formula(stages=(Stage(lines=(flour, Line(name="Water", role=Role.LIQUID, **water))),))
 
         assert reckon(dough(weight_g=water_g)).liquid_percent == percent
-        result = solve(dough(weight_g=water_g), one_target(flour_g=scaled_flour_g, bench_loss=0))
+        result = solve(dough(weight_g=water_g), one_target(flour_g=scaled_flour_g, bench_loss=0)).result
         assert result.quantities["dough_g"].value - scaled_flour_g == pytest.approx(scaled_water_g)
 
     def test_poolish_counts_into_the_whole(self):
@@ -108,7 +109,7 @@ class TestFactsOfTheTrade:
 
     def test_remainder_of_a_kilo_and_a_bit(self):
         """1 290 g at 75 g is 17 pieces and 15 g over."""
-        result = solve(make_formula(("f", Role.FLOUR, 100)), one_target(divide_g=1290, piece_g=75))
+        result = solve(make_formula(("f", Role.FLOUR, 100)), one_target(divide_g=1290, piece_g=75)).result
         assert (result.quantities["pieces.0"].value, result.quantities["remainder_g"].value) == (17, 15)
 
     @pytest.mark.parametrize("formula", [BUNS, *(formula for formula, _ in OTHERS)], ids=lambda f: f.name)

@@ -7,13 +7,13 @@ import pytest
 from hypothesis import given, settings
 from scipy.integrate import quad
 
-from pancount.core.count import fill_rule, pan_size
-from pancount.core.packing import pack
-from pancount.core.pan import Griddle, LoafTin, RectanglePan, RingPan, RoundPan, Stone, area_cm2, solid, volume_ml
-from pancount.core.selling import tolerance
-from pancount.core.shaping import rope_cm
-from pancount.core.shelf import common_pans
-from pancount.core.units import CM_PER_IN, G_PER_OZ
+from pancount.core.base.units import CM_PER_IN, G_PER_OZ
+from pancount.core.count.selling import tolerance
+from pancount.core.pans.fills import fill_rule, pan_size
+from pancount.core.pans.packing import pack
+from pancount.core.pans.pan import Griddle, LoafTin, RectanglePan, RingPan, RoundPan, Stone, area_cm2, solid, volume_ml
+from pancount.core.pans.shaping import rope_cm
+from pancount.core.pans.shelf import common_pans
 from strategies import pans
 
 

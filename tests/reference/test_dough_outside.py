@@ -5,11 +5,11 @@ from pathlib import Path
 
 import pytest
 
-from pancount.core.formula import Formula, Stage, StageKind, each_line
-from pancount.core.gauges import character
-from pancount.core.moving import NewStage, move_in
-from pancount.core.practice import Practice
-from pancount.core.reckon import reckon
+from pancount.core.formula.formula import Formula, Stage, StageKind, each_line
+from pancount.core.formula.gauges import character
+from pancount.core.formula.moving import NewStage, move_in
+from pancount.core.formula.practice import Practice
+from pancount.core.formula.reckon import reckon
 from pancount.demo.weir_house import BUNS, OTHERS
 from strategies import PANTRY, line_of
 

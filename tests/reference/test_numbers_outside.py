@@ -11,21 +11,22 @@ from hypothesis import given
 from hypothesis import strategies as st
 from scipy.integrate import quad
 
-from pancount.core.beside import Lots, Made, as_written, on_each_g
-from pancount.core.count import fill_rule, pan_size
-from pancount.core.formula import BesideKind
-from pancount.core.kit import Kit
-from pancount.core.measures import System, measures
-from pancount.core.pan import CupTray, LiddedTin, LoafTin, RectanglePan, volume_ml
-from pancount.core.panned import depths, past_rim
-from pancount.core.pantry import Pantry, pantry
-from pancount.core.reckon import reckon
-from pancount.core.selling import sold
-from pancount.core.shaping import Shaping, baked_across_cm, shape
-from pancount.core.shelf import common_pans, measure
-from pancount.core.small import dilute
-from pancount.core.swaps import swap_book, swaps_of, water_words
-from pancount.core.tables import fills, rows
+from pancount.core.base.datafiles import rows
+from pancount.core.count.selling import sold
+from pancount.core.count.small import dilute
+from pancount.core.formula.beside import Lots, Made, as_written, on_each_g
+from pancount.core.formula.formula import BesideKind
+from pancount.core.formula.reckon import reckon
+from pancount.core.formula.swaps import swap_book, swaps_of, water_words
+from pancount.core.pans.depths import depths, past_rim
+from pancount.core.pans.fills import fill_rule, fills, pan_size
+from pancount.core.pans.kit import Kit
+from pancount.core.pans.measured import measure
+from pancount.core.pans.pan import CupTray, LiddedTin, LoafTin, RectanglePan, volume_ml
+from pancount.core.pans.shaping import Shaping, baked_across_cm, shape
+from pancount.core.pans.shelf import common_pans
+from pancount.core.pantry.ingredients import Pantry, pantry
+from pancount.core.pantry.measures import System, measures
 from pancount.core.taking.facts import GAS_MARK_C, celsius
 from pancount.demo.weir_house import OTHERS
 

@@ -7,10 +7,11 @@ from pathlib import Path
 import pint
 import pytest
 
-from pancount.core.formula import Formula, Line, Role, Stage
-from pancount.core.gauges import true_water_percent
-from pancount.core.measures import System, measures
-from pancount.core.pantry import Pantry, pantry
+from pancount.core.formula.formula import Formula, Line, Stage
+from pancount.core.formula.gauges import true_water_percent
+from pancount.core.pantry.ingredients import Pantry, pantry
+from pancount.core.pantry.measures import System, measures
+from pancount.core.pantry.role import Role
 from pancount.core.taking.facts import celsius
 
 FDC = "USDA FoodData Central, "

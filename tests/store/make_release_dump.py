@@ -6,17 +6,17 @@ Run when a schema is released; the dump then stays as it is, and later migration
 import subprocess
 import sys
 
-from pancount.core.formula import Role
-from pancount.core.pantry import Ingredient
+from pancount.core.pantry.ingredients import Ingredient
+from pancount.core.pantry.role import Role
 from pancount.core.taking.habits import CupWeighing
 from pancount.core.taking.taken import Settled
 from pancount.demo.weir_house import CARD, OTHERS, SHELF
 from pancount.store.database import connect, migrate, transaction
-from pancount.store.formulas import keep_new, save_revision
-from pancount.store.kitchens import ONLY_KITCHEN, Settings, open_kitchen
+from pancount.store.formula import keep_new, save_revision
+from pancount.store.kitchen import ONLY_KITCHEN, Settings, open_kitchen
 from pancount.store.pans import add_pan
 from pancount.store.pantry import add_cup, put_ingredient
-from pancount.store.takings import Taking, start_taking
+from pancount.store.taking import Taking, start_taking
 
 
 def main(file: str, url: str) -> None:

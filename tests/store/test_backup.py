@@ -8,15 +8,15 @@ from pathlib import Path
 import pytest
 
 from pancount.api.papers import _page, _told
-from pancount.core.pantry import pantry_with
-from pancount.core.whole import whole_count
+from pancount.core.count.whole import whole_count
+from pancount.core.pantry.ingredients import pantry_with
 from pancount.demo.weir_house import fill_demo_kitchen
 from pancount.store.backup import BackupTrouble, bring_back, last_backup, make_backup, note_backup, read_manifest
 from pancount.store.cluster import Cluster
 from pancount.store.database import connect, migrate, transaction
-from pancount.store.formulas import list_formulas, list_revisions
-from pancount.store.kitchens import ONLY_KITCHEN
-from pancount.store.takings import get_taking, list_takings, read_and_make, to_be_read
+from pancount.store.formula import list_formulas, list_revisions
+from pancount.store.kitchen import ONLY_KITCHEN
+from pancount.store.taking import get_taking, list_takings, read_and_make, to_be_read
 
 
 def reckonings(url: str) -> list[str]:

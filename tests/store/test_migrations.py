@@ -8,14 +8,14 @@ from alembic.autogenerate import compare_metadata
 from alembic.migration import MigrationContext
 from sqlalchemy import text
 
-from pancount.core.reckon import reckon
+from pancount.core.formula.reckon import reckon
 from pancount.store.database import connect, migrate, transaction
-from pancount.store.formulas import get_formula, get_revision, list_formulas, reckon_missing
-from pancount.store.kitchens import ONLY_KITCHEN
+from pancount.store.formula import get_formula, get_revision, list_formulas, reckon_missing
+from pancount.store.kitchen import ONLY_KITCHEN
 from pancount.store.pans import list_pans
 from pancount.store.pantry import list_cups, list_pantry
 from pancount.store.tables import Base
-from pancount.store.takings import get_taking, list_takings
+from pancount.store.taking import get_taking, list_takings
 
 DUMPS = sorted(Path(__file__).parent.glob("released/*.sql"))
 

@@ -2,12 +2,12 @@
 
 import pytest
 
-from pancount.core import most
-from pancount.core.pan import LoafTin, RoundPan
-from pancount.core.shelf import ShelfPan
+from pancount.core.base import most
+from pancount.core.pans.pan import LoafTin, RoundPan
+from pancount.core.pans.shelf import ShelfPan
 from pancount.store import pans as store
 from pancount.store.errors import Behind, Full, NotFound
-from pancount.store.kitchens import ONLY_KITCHEN, Settings, open_kitchen
+from pancount.store.kitchen import ONLY_KITCHEN, Settings, open_kitchen
 
 TIN = ShelfPan(pan=LoafTin(name="Two-pound tin", length_cm=23, width_cm=13, depth_cm=7), material="glass", owned=2)
 

@@ -4,16 +4,19 @@
 import pytest
 
 from conftest import make_formula
-from pancount.core.count import Count
-from pancount.core.formula import Role
-from pancount.core.pantry import Composition, Ingredient
-from pancount.core.pantry import pantry as shipped
+from pancount.core.count.count import Count
+from pancount.core.pantry.ingredients import Composition, Ingredient
+from pancount.core.pantry.ingredients import pantry as shipped
+from pancount.core.pantry.role import Role
 from pancount.core.taking.habits import CupWeighing, Habits
 from pancount.core.taking.taken import Settled
-from pancount.store import formulas, kitchens, pantry, takings
+from pancount.store import formula as formulas
+from pancount.store import kitchen as kitchens
+from pancount.store import pantry
+from pancount.store import taking as takings
 from pancount.store.errors import Behind, NotFound
-from pancount.store.kitchens import ONLY_KITCHEN, Settings
-from pancount.store.takings import Taking
+from pancount.store.kitchen import ONLY_KITCHEN, Settings
+from pancount.store.taking import Taking
 
 TEXT = "Weir rolls\nMakes 12\n500 g bread flour\n300 g water\n10 g fine salt\n5 g instant yeast\nBake at 220 °C."
 

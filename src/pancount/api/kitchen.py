@@ -7,9 +7,9 @@ from pydantic import Field
 
 from pancount.api.desk import may_answer
 from pancount.api.records import RecordsOf
-from pancount.core.base import Frozen, Name
-from pancount.store import kitchens
-from pancount.store.kitchens import KitchenState, Settings
+from pancount.core.base.models import Frozen, Name
+from pancount.store import kitchen as store
+from pancount.store.kitchen import KitchenState, Settings
 
 router = APIRouter(prefix="/api", tags=["kitchen"])
 
@@ -25,10 +25,10 @@ class KitchenChange(Frozen):
 @router.get("/kitchen", responses=may_answer(503))
 async def get_kitchen(records: RecordsOf) -> KitchenState:
     """The kitchen as it is now."""
-    return await records(kitchens.get_kitchen)
+    return await records(store.get_kitchen)
 
 
 @router.put("/kitchen", responses=may_answer(409, 422, 503))
 async def change_kitchen(body: KitchenChange, records: RecordsOf) -> KitchenState:
     """Set name and settings."""
-    return await records(kitchens.change_kitchen, body.name, body.settings, body.version)
+    return await records(store.change_kitchen, body.name, body.settings, body.version)

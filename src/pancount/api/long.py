@@ -14,8 +14,8 @@ from anyio import BrokenWorkerProcess, CapacityLimiter, to_process, to_thread
 from fastapi import Request
 
 from pancount.api.busy import Busy
-from pancount.core.count import Count
-from pancount.core.formula import Formula, everything
+from pancount.core.count.count import Count
+from pancount.core.formula.formula import Formula, everything
 from pancount.formats.sheet_pdf import load_papers
 
 AT_ONCE = 1

@@ -8,10 +8,12 @@ from pydantic import Field
 from pancount.api.desk import may_answer
 from pancount.api.long import off_loop
 from pancount.api.records import RecordsOf
-from pancount.core.base import Frozen, SomeGrams, Word
-from pancount.core.count import fill_rule
-from pancount.core.pan import Pan
-from pancount.core.shelf import InPan, Measured, ShelfPan, StandIn, Wanted, in_pan, measure, stand_ins
+from pancount.core.base.models import Frozen, SomeGrams, Word
+from pancount.core.pans.compared import InPan, StandIn, Wanted, in_pan, stand_ins
+from pancount.core.pans.fills import fill_rule
+from pancount.core.pans.measured import Measured, measure
+from pancount.core.pans.pan import Pan
+from pancount.core.pans.shelf import ShelfPan
 from pancount.store import pans as store
 from pancount.store.pans import PanState
 

@@ -8,12 +8,12 @@ from pydantic import Field, TypeAdapter
 from pancount.api.desk import may_answer
 from pancount.api.records import RecordsOf
 from pancount.api.tagged import is_known, mark_of, tagged
-from pancount.core.base import Frozen, Name
-from pancount.core.pantry import Ingredient, pantry
+from pancount.core.base.models import Frozen, Name
+from pancount.core.pantry.ingredients import Ingredient, pantry
 from pancount.core.taking.habits import CupWeighing
-from pancount.store import formulas
+from pancount.store import formula as formulas
 from pancount.store import pantry as store
-from pancount.store.formulas import Use
+from pancount.store.formula import Use
 from pancount.store.pantry import PantryItem, WeighedCup
 
 router = APIRouter(prefix="/api", tags=["pantry"])

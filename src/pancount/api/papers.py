@@ -15,12 +15,13 @@ from sqlalchemy.orm import Session
 from pancount.api.desk import FormulaId, RevisionQuery, may_answer
 from pancount.api.long import Bench, off_loop
 from pancount.api.records import RecordsOf
-from pancount.core.base import Frozen
-from pancount.core.count import Count
-from pancount.core.formula import Formula, without_blank_lines
-from pancount.core.pantry import Ingredient, Pantry, pantry_with
-from pancount.core.remarks import cautions
-from pancount.core.sheet import WeighSheet, weigh_sheet
+from pancount.core.base.models import Frozen
+from pancount.core.count.count import Count
+from pancount.core.formula.formula import Formula, without_blank_lines
+from pancount.core.formula.remarks import cautions
+from pancount.core.pantry.ingredients import Ingredient, Pantry, pantry_with
+from pancount.core.sheet.printed import WeighSheet
+from pancount.core.sheet.weigh import weigh_sheet
 from pancount.formats.formula_csv import write_csv
 from pancount.formats.formula_file import write_formula
 from pancount.formats.recipe_jsonld import write_recipe
@@ -28,8 +29,8 @@ from pancount.formats.ruler_pdf import ruler_pdf
 from pancount.formats.sheet_csv import write_sheet_csv
 from pancount.formats.sheet_ods import count_ods
 from pancount.formats.sheet_pdf import Paper, sheet_pdf
-from pancount.store.formulas import get_formula, get_revision
-from pancount.store.kitchens import Settings, get_kitchen
+from pancount.store.formula import get_formula, get_revision
+from pancount.store.kitchen import Settings, get_kitchen
 from pancount.store.pantry import own_ingredients
 
 router = APIRouter(prefix="/api/formulas/{formula_id}", tags=["papers"])

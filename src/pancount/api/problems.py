@@ -13,7 +13,7 @@ from starlette.exceptions import HTTPException
 
 from pancount.api.busy import RETRY_S, Busy
 from pancount.api.sizes import MOST_TOLD
-from pancount.core.errors import CoreError, Place
+from pancount.core.base.errors import CoreError, Place
 from pancount.formats.formula_file import Unreadable
 from pancount.formats.sentences import sentence
 from pancount.store.disk import is_full

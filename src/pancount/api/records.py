@@ -17,7 +17,7 @@ from sqlalchemy.orm import Session
 from pancount.api.busy import Busy
 from pancount.store.database import CONNECTIONS, transaction
 from pancount.store.errors import Away
-from pancount.store.kitchens import ONLY_KITCHEN
+from pancount.store.kitchen import ONLY_KITCHEN
 
 QUEUE_S = 1.0
 """How long to wait for a place. [s]"""

@@ -1,6 +1,6 @@
 """How much is taken in at once, by endpoint, before any of it is read: the first part of the table in docs/promises.md.
 
-What each holds is limited again where it is described (`core/most.py`).
+What each holds is limited again where it is described (`core/base/most.py`).
 """
 
 import re

@@ -5,11 +5,12 @@ from decimal import Decimal
 
 from sqlalchemy.orm import Session
 
-from pancount.core.count import Count, Pins, Target, TargetPins, one_target
-from pancount.core.formula import Beside, BesideKind, Feed, Formula, Line, Stage, StageKind, Usual, with_line
-from pancount.core.kit import Kit
-from pancount.core.limits import Limit
-from pancount.core.pan import (
+from pancount.core.base.scale import Scale
+from pancount.core.count.count import Count, Pins, Target, TargetPins, one_target
+from pancount.core.count.limits import Limit
+from pancount.core.formula.formula import Beside, BesideKind, Feed, Formula, Line, Stage, StageKind, Usual, with_line
+from pancount.core.pans.kit import Kit
+from pancount.core.pans.pan import (
     AnyPan,
     CupTray,
     Griddle,
@@ -23,14 +24,13 @@ from pancount.core.pan import (
     SquarePan,
     Stone,
 )
-from pancount.core.pantry import pantry_with
-from pancount.core.scale import Scale
-from pancount.core.shaping import Shaping
-from pancount.core.shelf import ShelfPan
-from pancount.store.formulas import keep_new, put_on_desk, save_revision
-from pancount.store.kitchens import ONLY_KITCHEN, Settings, open_kitchen
+from pancount.core.pans.shaping import Shaping
+from pancount.core.pans.shelf import ShelfPan
+from pancount.core.pantry.ingredients import pantry_with
+from pancount.store.formula import keep_new, put_on_desk, save_revision
+from pancount.store.kitchen import ONLY_KITCHEN, Settings, open_kitchen
 from pancount.store.pans import add_pan
-from pancount.store.takings import Taking, start_taking
+from pancount.store.taking import Taking, start_taking
 
 SCALES = Scale(step=Decimal(1), fine_step=Decimal("0.01"), fine_under=Decimal(25))
 """A 1 g scale, and a 0.01 g scale for small amounts."""

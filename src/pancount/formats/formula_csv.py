@@ -4,8 +4,8 @@ import csv
 import io
 import unicodedata
 
-from pancount.core.formula import Formula
-from pancount.core.reckon import reckon
+from pancount.core.formula.formula import Formula
+from pancount.core.formula.reckon import reckon
 
 HEADER = ("stage", "ingredient", "role", "percent_of_flour", "weight_g", "note")
 

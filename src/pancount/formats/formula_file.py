@@ -5,13 +5,13 @@ from typing import Any, Literal
 
 from pydantic import ValidationError
 
-from pancount.core import most
-from pancount.core.base import Frozen
-from pancount.core.count import Count
-from pancount.core.earlier import SCHEMA_NUMBER, brought_up, count_brought_up
-from pancount.core.errors import CoreError, Place
-from pancount.core.formula import Formula, complete
-from pancount.core.reckon import reckon
+from pancount.core.base import most
+from pancount.core.base.errors import CoreError, Place
+from pancount.core.base.models import Frozen
+from pancount.core.count.count import Count
+from pancount.core.formula.earlier import SCHEMA_NUMBER, brought_up, count_brought_up
+from pancount.core.formula.formula import Formula, complete
+from pancount.core.formula.reckon import reckon
 from pancount.formats.sentences import sentence
 
 SCHEMA_ID = "urn:pancount:formula:4"

@@ -2,10 +2,10 @@
 
 from typing import Literal
 
-from pancount.core.loads import Turns
-from pancount.core.pan import AnyPan, solid
-from pancount.core.shaping import Shaped
-from pancount.core.units import LENGTH_UNITS
+from pancount.core.base.units import LENGTH_UNITS
+from pancount.core.count.loads import Turns
+from pancount.core.pans.pan import AnyPan, solid
+from pancount.core.pans.shaping import Shaped
 
 LengthUnit = Literal["cm", "in"]
 

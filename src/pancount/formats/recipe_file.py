@@ -2,8 +2,8 @@
 
 from typing import Any, Literal
 
-from pancount.core import most
-from pancount.core.base import Frozen
+from pancount.core.base import most
+from pancount.core.base.models import Frozen
 from pancount.formats.formula_file import FormulaFile, Unreadable, not_too_many_members, read_formula
 from pancount.formats.recipe_jsonld import read_json, read_page, read_recipe
 from pancount.formats.recipe_table import Table, read_table

@@ -12,11 +12,11 @@ from typing import Any
 
 from lxml.etree import HTMLParser, LxmlError
 
-from pancount.core import most
-from pancount.core.count import Count, Target
-from pancount.core.formula import Formula, Line, everything
-from pancount.core.pan import AnyPan, solid
-from pancount.core.reckon import reckon
+from pancount.core.base import most
+from pancount.core.count.count import Count, Target
+from pancount.core.formula.formula import Formula, Line, everything
+from pancount.core.formula.reckon import reckon
+from pancount.core.pans.pan import AnyPan, solid
 from pancount.core.taking.dough import number_words
 from pancount.formats.formula_file import Unreadable
 

@@ -4,8 +4,8 @@ import csv
 import io
 from collections.abc import Sequence
 
-from pancount.core import most
-from pancount.core.base import Frozen
+from pancount.core.base import most
+from pancount.core.base.models import Frozen
 from pancount.core.taking.taken import MOST_COLUMNS, Column, Mapping
 from pancount.formats.formula_file import Unreadable
 

@@ -1,7 +1,7 @@
 """A ruler at true size, to lay beside a rope or a ring at the bench: printed at 100 %, its centimetres are centimetres."""
 
-from pancount.core.shaping import Shaped
-from pancount.core.units import CM_PER_IN
+from pancount.core.base.units import CM_PER_IN
+from pancount.core.pans.shaping import Shaped
 from pancount.formats.pan_words import LengthUnit, length, shape_words
 
 SHEET_CM = {"A4": (29.7, 21.0), "Letter": (27.94, 21.59)}

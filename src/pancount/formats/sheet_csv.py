@@ -3,7 +3,7 @@
 import csv
 import io
 
-from pancount.core.sheet import WeighSheet
+from pancount.core.sheet.printed import WeighSheet
 from pancount.formats.formula_csv import plain_cell
 
 HEADER = ("stage", "ingredient", "percent_of_flour", "amount", "unit", "scale_shows", "scale_step", "note")

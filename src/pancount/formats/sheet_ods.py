@@ -15,17 +15,16 @@ from odf.style import Style, TableColumnProperties, TextProperties
 from odf.table import Table, TableCell, TableColumn, TableRow
 from odf.text import P
 
-from pancount.core.count import Count
-from pancount.core.formula import Formula
-from pancount.core.gauges import character
-from pancount.core.kit import Kit
-from pancount.core.pantry import Pantry, pantry_with
-from pancount.core.practice import Practice
-from pancount.core.reckon import School, reckon
-from pancount.core.relations import of
-from pancount.core.sheet import refuse_fights
-from pancount.core.solve import ground_of, solved
-from pancount.core.stages import stage_name
+from pancount.core.count.count import Count
+from pancount.core.count.relations import of
+from pancount.core.count.solve import solve
+from pancount.core.formula.formula import Formula
+from pancount.core.formula.practice import Practice
+from pancount.core.formula.reckon import School
+from pancount.core.formula.stages import stage_name
+from pancount.core.pans.kit import Kit
+from pancount.core.pantry.ingredients import Pantry
+from pancount.core.sheet.weigh import refuse_fights
 
 
 class _Sheet:
@@ -87,12 +86,9 @@ def count_ods(
     formula: Formula, count: Count, kit: Kit, school: School = "joined", pantry: Pantry | None = None
 ) -> bytes:
     """The spreadsheet. Raises what `reckon` raises, and `PinsFight` where the count does not hold together."""
-    reckoned = reckon(formula, school)
-    dough = character(formula, reckoned, pantry or pantry_with(()), Practice())
-    ground = ground_of(formula, reckoned, kit, dough)
-    result, _, solution = solved(formula, count, reckoned, ground, None)
-    refuse_fights(result, len(count.targets))
-    values = solution.values
+    found = solve(formula, count, pantry, Practice(starter=school), kit, None)
+    refuse_fights(found.result, len(count.targets))
+    reckoned, values = found.reckoned, found.solution.values
     document = OpenDocumentSpreadsheet()
     sheet = _Sheet(document, "Count")
     sheet.write(sheet.text(formula.name or "Formula without a name", head=True))

@@ -9,7 +9,7 @@ from typing import Literal
 
 from jinja2 import Environment, PackageLoader, StrictUndefined
 
-from pancount.core.sheet import WeighSheet
+from pancount.core.sheet.printed import WeighSheet
 from pancount.formats.pan_words import LengthUnit, pan_words, shape_words, turns_words
 
 Paper = Literal["A4", "Letter", "roll"]

@@ -5,9 +5,10 @@ from datetime import UTC, datetime
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from pancount.core import most
-from pancount.core.base import Frozen
-from pancount.core.shelf import Measured, ShelfPan, measure
+from pancount.core.base import most
+from pancount.core.base.models import Frozen
+from pancount.core.pans.measured import Measured, measure
+from pancount.core.pans.shelf import ShelfPan
 from pancount.store.errors import Behind, NotFound
 from pancount.store.room import room_for_one
 from pancount.store.tables import PanRow

@@ -8,13 +8,14 @@ from sqlalchemy import delete, select
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
-from pancount.core import most
-from pancount.core.base import Frozen
-from pancount.core.formula import Formula, Role
-from pancount.core.pantry import Ingredient, Pantry, pantry, pantry_with
+from pancount.core.base import most
+from pancount.core.base.models import Frozen
+from pancount.core.formula.formula import Formula
+from pancount.core.pantry.ingredients import Ingredient, Pantry, pantry, pantry_with
+from pancount.core.pantry.role import Role
 from pancount.core.taking.habits import CupWeighing, Kitchen
 from pancount.store.errors import Behind, NotFound
-from pancount.store.kitchens import get_kitchen
+from pancount.store.kitchen import get_kitchen
 from pancount.store.room import room_for_one
 from pancount.store.tables import CupWeighingRow, OwnIngredient
 

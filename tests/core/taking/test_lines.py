@@ -7,7 +7,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from core.taking.corpus import cases, noted
-from pancount.core.pantry import pantry
+from pancount.core.pantry.ingredients import pantry
 from pancount.core.taking.facts import facts
 from pancount.core.taking.habits import questions
 from pancount.core.taking.lines import read_line

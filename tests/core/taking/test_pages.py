@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from pancount.core.pan import RectanglePan, RoundPan, SquarePan
+from pancount.core.pans.pan import RectanglePan, RoundPan, SquarePan
 from pancount.core.taking.facts import disagreements, facts
 from pancount.core.taking.pages import classify, makes, title, without_number
 from pancount.core.taking.vocabulary import shipped_names

@@ -8,7 +8,7 @@ and 4.3 % of 93. Each set was written before anything was done about it, and in 
 import pytest
 
 from core.taking.strangers import Mark, recipes, score, shares
-from pancount.core.pan import RoundPan
+from pancount.core.pans.pan import RoundPan
 from pancount.core.taking.habits import Kitchen
 from pancount.core.taking.make import make_formula
 from pancount.core.taking.take_in import take_in

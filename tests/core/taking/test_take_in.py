@@ -7,15 +7,15 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from core.taking.corpus import cases
-from pancount.core import most
-from pancount.core.errors import TooMuch
-from pancount.core.gauges import character
-from pancount.core.measures import System
-from pancount.core.pan import RoundPan
-from pancount.core.pantry import pantry_with
-from pancount.core.practice import Practice
-from pancount.core.reckon import reckon
-from pancount.core.solve import solve
+from pancount.core.base import most
+from pancount.core.base.errors import TooMuch
+from pancount.core.count.solve import solve
+from pancount.core.formula.gauges import character
+from pancount.core.formula.practice import Practice
+from pancount.core.formula.reckon import reckon
+from pancount.core.pans.pan import RoundPan
+from pancount.core.pantry.ingredients import pantry_with
+from pancount.core.pantry.measures import System
 from pancount.core.taking.dough import Dough
 from pancount.core.taking.habits import CupWeighing, Habits, Kitchen
 from pancount.core.taking.make import make_formula
@@ -342,7 +342,7 @@ class TestFormula:
         assert [s.text for s in formula.steps] == ["Wake the yeast at 43 °C, 5–10 min.", "Bake 190 °C / 320 °F, 18–20 min."]
         assert (formula.steps[1].minutes[0].low, formula.steps[1].heat_c[0].high) == (18, 190)
         assert count.targets[0].pins.pieces == 16
-        assert solve(formula, count, reckon(formula)).quantities["flour_g"].value == pytest.approx(625)
+        assert solve(formula, count).result.quantities["flour_g"].value == pytest.approx(625)
 
     @pytest.mark.parametrize(
         ("line", "grams", "held"),
@@ -383,7 +383,7 @@ class TestFormula:
         formula, count = make_formula(read("Pan squares\nMakes two 9-inch pans\n500 g flour\n350 g water\n10 g salt"))
         assert count.targets[0].pan == RoundPan(diameter_cm=22.86, depth_cm=5)
         assert (count.targets[0].pins.pans, count.pins.flour_g) == (2, 500)
-        result = solve(formula, count, reckon(formula))
+        result = solve(formula, count).result
         assert not result.fights
         assert result.quantities["piece_g.0"].value == pytest.approx(860 * 0.98 / 2, rel=1e-3)
 

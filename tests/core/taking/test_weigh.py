@@ -4,11 +4,11 @@ from decimal import Decimal
 
 import pytest
 
-from pancount.core.base import Band
-from pancount.core.formula import Role
-from pancount.core.measures import System, measures
-from pancount.core.pantry import Ingredient, MeasureWeight, pantry
-from pancount.core.scale import Scale
+from pancount.core.base.models import Band
+from pancount.core.base.scale import Scale
+from pancount.core.pantry.ingredients import Ingredient, MeasureWeight, pantry
+from pancount.core.pantry.measures import System, measures
+from pancount.core.pantry.role import Role
 from pancount.core.taking.habits import CupWeighing, Habits, Kitchen, own_band, questions
 from pancount.core.taking.lines import read_line
 from pancount.core.taking.weigh import weigh

@@ -3930,7 +3930,7 @@ export interface components {
         };
         /**
          * StageKind
-         * @description What a stage of the dough is. `core/stages.py` says what each of them does.
+         * @description What a stage of the dough is. `stages.py` says what each of them does.
          * @enum {string}
          */
         StageKind: "sponge" | "poolish" | "biga" | "old_dough" | "levain" | "paste" | "scald" | "soaker" | "mash" | "autolyse" | "dough" | "late" | "inclusions";

@@ -10,7 +10,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from pancount.core.measures import measures
+from pancount.core.pantry.measures import measures
 from pancount.core.taking.tokens import Token
 from pancount.core.taking.vocabulary import Fill, vocabulary
 

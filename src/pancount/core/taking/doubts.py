@@ -6,7 +6,7 @@ common practice, no source.
 
 from collections.abc import Callable, Sequence
 
-from pancount.core.formula import Role
+from pancount.core.pantry.role import Role
 from pancount.core.taking.dough import Dough, Weighed, amount_words
 from pancount.core.taking.item import Item
 

@@ -5,13 +5,14 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 from itertools import product
 
-from pancount.core.base import Band
-from pancount.core.formula import Line, Role
-from pancount.core.gauges import DRY, MAY_HOLD_WATER
-from pancount.core.measures import measures
-from pancount.core.pantry import Ingredient
-from pancount.core.practice import Practice
-from pancount.core.reckon import flour_share, liquid_share
+from pancount.core.base.models import Band
+from pancount.core.formula.formula import Line
+from pancount.core.formula.gauges import DRY, MAY_HOLD_WATER
+from pancount.core.formula.practice import Practice
+from pancount.core.formula.reckon import flour_share, liquid_share
+from pancount.core.pantry.ingredients import Ingredient
+from pancount.core.pantry.measures import measures
+from pancount.core.pantry.role import Role
 from pancount.core.taking.amounts import Part
 from pancount.core.taking.bands import Range, Term, range_of, usual, widths
 from pancount.core.taking.habits import Habits, questions

@@ -7,7 +7,7 @@ from typing import Annotated, Literal, NamedTuple
 
 from pydantic import Field
 
-from pancount.core.base import Frozen, Words
+from pancount.core.base.models import Frozen, Words
 from pancount.core.taking.amounts import quantity
 from pancount.core.taking.tokens import Token, tokens, written
 from pancount.core.taking.vocabulary import vocabulary

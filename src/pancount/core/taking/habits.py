@@ -1,20 +1,19 @@
 """What a kitchen answers once: how it fills a cup, which salt it has; and what its own cups and spoons weigh."""
 
-import tomllib
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from functools import cache, cached_property
-from importlib.resources import files
 from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
-from pancount.core.base import Band, Brief, Frozen, Name, SomeGrams, Word, Words
-from pancount.core.measures import System, measures
-from pancount.core.pantry import Ingredient, pantry
-from pancount.core.scale import Scale
+from pancount.core.base.datafiles import entries
+from pancount.core.base.models import Band, Brief, Frozen, Name, SomeGrams, Word, Words
+from pancount.core.base.scale import Scale
+from pancount.core.base.units import WEIGHT_UNITS
+from pancount.core.pantry.ingredients import Ingredient, pantry
+from pancount.core.pantry.measures import System, measures
 from pancount.core.taking.vocabulary import Names, shipped_names
-from pancount.core.units import WEIGHT_UNITS
 
 
 class Habits(Frozen):
@@ -48,8 +47,7 @@ class Question(Frozen):
 @cache
 def questions() -> dict[str, Question]:
     """The questions, in the file's order."""
-    text = files("pancount.core").joinpath("data", "questions.toml").read_text(encoding="utf-8")
-    found: dict[str, dict[str, Any]] = tomllib.loads(text)
+    found: dict[str, dict[str, Any]] = entries(__name__, "questions.toml")
     return {
         key: Question(
             key=key, asks=q["asks"], rare=tuple(q.get("rare", ())), options=q.get("options") or {name: name for name in q.get("ingredients", ())}

@@ -8,7 +8,7 @@
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
 
-from pancount.core.measures import measures
+from pancount.core.pantry.measures import measures
 from pancount.core.taking.amounts import Amount, Line, Part, amount
 from pancount.core.taking.headings import label, without_all, without_bullet
 from pancount.core.taking.parting import NEAR, lent_by, split_extra, split_measured_or, split_or, spoken

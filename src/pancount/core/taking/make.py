@@ -2,14 +2,15 @@
 
 from typing import Any
 
-from pancount.core.base import MOST_GRAMS, Band
-from pancount.core.count import Count, one_target
-from pancount.core.errors import CoreError
-from pancount.core.formula import Beside, BesideKind, Formula, Line, Role, Span, Stage, Step, Usual
-from pancount.core.measures import measures
-from pancount.core.pantry import pantry_with
-from pancount.core.reckon import flour_share, reckon
-from pancount.core.stages import kinds_named
+from pancount.core.base.errors import CoreError
+from pancount.core.base.models import MOST_GRAMS, Band
+from pancount.core.count.count import Count, one_target
+from pancount.core.formula.formula import Beside, BesideKind, Formula, Line, Span, Stage, Step, Usual
+from pancount.core.formula.reckon import flour_share, reckon
+from pancount.core.formula.stages import kinds_named
+from pancount.core.pantry.ingredients import pantry_with
+from pancount.core.pantry.measures import measures
+from pancount.core.pantry.role import Role
 from pancount.core.taking.amounts import amount
 from pancount.core.taking.facts import Fact
 from pancount.core.taking.pages import without_number

@@ -7,8 +7,8 @@ too, or is all the salt, leaven or flour that there is, is not moved but asked a
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field
 
-from pancount.core.formula import Role
-from pancount.core.measures import System, measures
+from pancount.core.pantry.measures import System, measures
+from pancount.core.pantry.role import Role
 from pancount.core.taking.amounts import Amount, Line, amount
 from pancount.core.taking.headings import group
 from pancount.core.taking.lines import Reading

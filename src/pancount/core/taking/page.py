@@ -4,12 +4,12 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import replace
 from math import ceil, floor, log10
 
-from pancount.core import most
-from pancount.core.base import Band
-from pancount.core.errors import TooMuch
-from pancount.core.formula import Role
-from pancount.core.measures import System
-from pancount.core.pantry import Ingredient
+from pancount.core.base import most
+from pancount.core.base.errors import TooMuch
+from pancount.core.base.models import Band
+from pancount.core.pantry.ingredients import Ingredient
+from pancount.core.pantry.measures import System
+from pancount.core.pantry.role import Role
 from pancount.core.taking.habits import Habits, Kitchen
 from pancount.core.taking.item import Answers, Item
 from pancount.core.taking.lines import Reading, in_grams, is_poured, is_told, read_line, read_prose

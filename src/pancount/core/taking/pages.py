@@ -4,9 +4,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from pancount.core.formula import Role
-from pancount.core.measures import measures
-from pancount.core.stages import BEFORE, kinds
+from pancount.core.formula.stages import BEFORE, kinds
+from pancount.core.pantry.measures import measures
+from pancount.core.pantry.role import Role
 from pancount.core.taking.amounts import Line, amount
 from pancount.core.taking.headings import group, is_part, label, without_all, without_bullet
 from pancount.core.taking.parting import NEAR, spoken

@@ -7,8 +7,8 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import replace
 from typing import NamedTuple
 
-from pancount.core.formula import Role
-from pancount.core.pantry import Ingredient
+from pancount.core.pantry.ingredients import Ingredient
+from pancount.core.pantry.role import Role
 from pancount.core.taking.item import Item
 from pancount.core.taking.method import IN_BATHS, key_of, ml_of, put_by, read_method
 from pancount.core.taking.pages import Written

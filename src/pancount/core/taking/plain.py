@@ -4,12 +4,11 @@
 """
 
 import re
-import tomllib
 import unicodedata
 from collections.abc import Sequence
 from functools import cache, lru_cache
-from importlib.resources import files
 
+from pancount.core.base.datafiles import entries
 from pancount.core.taking.tokens import LONGEST_LINE
 
 BULLET = re.compile(r"^\s*(?:\[\s*[x✓✔]?\s*\]|\(\s*[x✓✔]\s*\)|[☐☑☒✅⬜⬛▪▫■□▢❑❏➤→►▶»·•◦‣●○✓✔❍*+-]\s*(?=\S)|\\?-\s)+\s*", re.IGNORECASE)
@@ -36,8 +35,7 @@ _SLASHED = re.compile(r"\s/\s")
 
 @cache
 def _shortened() -> tuple[re.Pattern[str], dict[str, str]]:
-    text = files("pancount.core").joinpath("data", "words", "short.toml").read_text(encoding="utf-8")
-    words: dict[str, dict[str, str]] = tomllib.loads(text)
+    words: dict[str, dict[str, str]] = entries(__name__, "words", "short.toml")
     always, stopped = ("|".join(map(re.escape, sorted(words[key], key=len, reverse=True))) for key in ("short", "stopped"))
     return re.compile(rf"(?<![\w'])(?:({always})\b\.?|({stopped})\.)(?!\w)", re.IGNORECASE), words["short"] | words["stopped"]
 

@@ -5,11 +5,11 @@ from dataclasses import replace
 from math import inf
 from typing import Literal
 
-from pancount.core.base import Band
-from pancount.core.formula import Role
-from pancount.core.measures import System, measures
-from pancount.core.pantry import Ingredient
-from pancount.core.remarks import is_lye, remark_rules
+from pancount.core.base.models import Band
+from pancount.core.formula.remarks import is_lye, remark_rules
+from pancount.core.pantry.ingredients import Ingredient
+from pancount.core.pantry.measures import System, measures
+from pancount.core.pantry.role import Role
 from pancount.core.taking.amounts import Amount, Part
 from pancount.core.taking.asking import ask
 from pancount.core.taking.doubts import doubts

@@ -4,10 +4,10 @@ from typing import Annotated, Literal
 
 from pydantic import AfterValidator, Field
 
-from pancount.core import most
-from pancount.core.base import PLAIN, Band, Brief, Frozen, Name, SomeGrams
-from pancount.core.formula import Role
-from pancount.core.measures import System
+from pancount.core.base import most
+from pancount.core.base.models import PLAIN, Band, Brief, Frozen, Name, SomeGrams
+from pancount.core.pantry.measures import System
+from pancount.core.pantry.role import Role
 from pancount.core.taking.facts import Fact
 from pancount.core.taking.pages import Kind
 from pancount.core.taking.yields import Makes

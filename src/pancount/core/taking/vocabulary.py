@@ -1,13 +1,12 @@
 """Kitchen words of each language, from data/words, and the names in a pantry: phrases, found the longest first."""
 
-import tomllib
 from collections.abc import Iterable, Mapping, Sequence
 from functools import cache, cached_property
-from importlib.resources import files
 from typing import Any, Generic, NamedTuple, TypeVar
 
-from pancount.core.pantry import Ingredient, pantry
-from pancount.core.stages import kinds
+from pancount.core.base.datafiles import entries
+from pancount.core.formula.stages import kinds
+from pancount.core.pantry.ingredients import Ingredient, pantry
 from pancount.core.taking.tokens import Token, tokens
 
 LANGUAGES = ("en", "de")
@@ -137,8 +136,7 @@ def _add_all(phrases: Phrases[str], words: dict[str, list[str]]) -> None:
 
 
 def _words(language: str) -> dict[str, Any]:
-    text = files("pancount.core").joinpath("data", "words", f"{language}.toml").read_text(encoding="utf-8")
-    return tomllib.loads(text)
+    return entries(__name__, "words", f"{language}.toml")
 
 
 @cache

@@ -4,9 +4,9 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from math import log
 
-from pancount.core.base import Band
-from pancount.core.measures import Measure, System, measures
-from pancount.core.pantry import Ingredient, MeasureWeight
+from pancount.core.base.models import Band
+from pancount.core.pantry.ingredients import Ingredient, MeasureWeight
+from pancount.core.pantry.measures import Measure, System, measures
 from pancount.core.taking.amounts import Amount, Part
 from pancount.core.taking.habits import Habits, Kitchen, questions
 from pancount.core.taking.lines import Reading

@@ -2,14 +2,14 @@
 
 import re
 
-from pancount.core.base import Frozen, Words
-from pancount.core.pan import Pan, RectanglePan, RoundPan, SquarePan
+from pancount.core.base.models import Frozen, Words
+from pancount.core.base.units import CM_PER_IN
+from pancount.core.pans.pan import Pan, RectanglePan, RoundPan, SquarePan
 from pancount.core.taking.amounts import Line, measure, past_about, quantity
 from pancount.core.taking.headings import is_time
 from pancount.core.taking.telling import holds_name, is_measured
 from pancount.core.taking.tokens import tokens
 from pancount.core.taking.vocabulary import Names, vocabulary
-from pancount.core.units import CM_PER_IN
 
 PAN_DEPTH_CM = 5.0
 """A recipe seldom says how deep its pan is. Common practice, no source. [cm]"""

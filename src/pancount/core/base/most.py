@@ -1,0 +1,45 @@
+"""The most of everything that is taken: more than any baker brings, and so much that each request stays quick.
+
+One table for the whole application (docs/promises.md shows it); how many bytes of a body are read at all is in
+`api/sizes.py`. Common practice, no source: each stands well above the largest recipe that was met.
+"""
+
+
+
+
+LINES = 100
+"""Lines in a formula, in all its stages and beside the dough. The largest met, a holiday bread with its glazes, has 60."""
+STAGES = 30
+BESIDE = 20
+STEPS = 200
+"""Steps of a method."""
+METHOD = 60_000
+"""All steps of a method together. [characters]"""
+TARGETS = 12
+LIMITS = 12
+OWN_INGREDIENTS = 500
+"""That a kitchen added or changed."""
+WAYS = 40
+"""Measures, and other names, of one ingredient."""
+
+RECIPE = 60_000
+"""The text of a recipe that is taken in: a recipe of 100 lines with a long method is a tenth of this. [characters]"""
+RECIPE_THINGS = 200
+"""Things to weigh in it. Of more than a formula's lines none is made, but it is read."""
+RECIPE_LINES = 1_000
+"""Of it, the first so many lines are read."""
+PAGE_TAGS = 100_000
+"""Tags and comments in a saved page; a long page of a recipe has some 10 000."""
+PAGE_ATTRIBUTES = 300_000
+"""Of all its tags, by the signs between name and value."""
+FILE_MEMBERS = 50_000
+"""Fields and entries in a file of JSON, by its commas."""
+TABLE_ROWS = 1_000
+
+FORMULAS = 1_000
+"""In a kitchen, put away ones included."""
+TAKINGS = 1_000
+"""Recipes taken in and kept."""
+PANS = 1_000
+WEIGHINGS = 1_000
+"""Of a kitchen's own cups and spoons."""
