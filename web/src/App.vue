@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import NoticeBar from '@/design/NoticeBar.vue'
-import { useKitchenState } from '@/kitchen'
-import { useTheme } from '@/theme'
+import { useKitchenState } from '@/base/kitchen'
+import { useTheme } from '@/base/theme'
 
 useTheme()
 const kitchen = useKitchenState()

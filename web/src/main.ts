@@ -1,7 +1,7 @@
 import { VueQueryPlugin } from '@tanstack/vue-query'
 import { createApp } from 'vue'
-import App from '@/App.vue'
-import { router } from '@/router'
+import App from './App.vue'
+import { router } from './router'
 import '@/design/tokens.css'
 import '@/design/base.css'
 

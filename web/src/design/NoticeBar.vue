@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The one line at the foot that tells what was done and takes it back. */
-import { notice } from '@/notice'
+import { notice } from '@/base/notice'
 
 async function undo(): Promise<void> {
   const back = notice.value?.undo

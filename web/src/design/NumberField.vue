@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** A number that can be typed as a baker writes it, with a unit or without; shown in crust where it was worked out. */
 import { computed, nextTick, ref, watch } from 'vue'
-import { DIGITS, plain, read, ungrouped, unitOf, worth, type Kind, type Units } from '@/format'
+import { DIGITS, plain, read, ungrouped, unitOf, worth, type Kind, type Units } from '@/base/format'
 
 export interface NumberFieldProps {
   /** In the core's unit; null for none. */

@@ -3,8 +3,8 @@
 import { computed } from 'vue'
 import { MEASURE_LABELS, measureOf, panOf, withMeasure, type Shape } from './pans'
 import type { Measured, Pan } from '@/api/client'
-import NumberField from '@/design/NumberField.vue'
-import { plain, type Kind, type Units } from '@/format'
+import NumberField from './NumberField.vue'
+import { plain, type Kind, type Units } from '@/base/format'
 
 export interface PanFormProps {
   pan: Pan

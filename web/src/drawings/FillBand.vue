@@ -3,8 +3,8 @@
 import { computed } from 'vue'
 import type { Panned } from '@/api/client'
 import OpenWorking from '@/design/OpenWorking.vue'
-import type { Units } from '@/format'
-import { fillShown } from '@/screens/formula/workings'
+import type { Units } from '@/base/format'
+import { fillShown } from '@/screens/formula/working/workings'
 
 export interface FillBandProps {
   panned: Panned

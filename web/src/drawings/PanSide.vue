@@ -7,7 +7,7 @@ import { computed, ref } from 'vue'
 import { filled, hollows, walls } from './solid'
 import type { Panned } from '@/api/client'
 import OpenWorking from '@/design/OpenWorking.vue'
-import { outline, withUnit, type Units } from '@/format'
+import { outline, withUnit, type Units } from '@/base/format'
 
 export interface PanSideProps {
   panned: Panned

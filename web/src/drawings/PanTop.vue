@@ -2,7 +2,7 @@
 /** A pan from above, to scale, empty or with dough: one slab, pieces as divided and as risen, or cups. All measures in cm. */
 import { computed, useId } from 'vue'
 import type { Panned, Solid } from '@/api/client'
-import { outline, withUnit, type Units } from '@/format'
+import { outline, withUnit, type Units } from '@/base/format'
 
 export interface PanTopProps {
   solid: Solid

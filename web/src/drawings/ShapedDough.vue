@@ -2,7 +2,7 @@
 /** A piece as shaped, to scale, beside a ruler: ball, disc, rope, knot, ring, or a log with its cuts. All measures in cm. */
 import { computed } from 'vue'
 import type { Shaped } from '@/api/client'
-import { shown, unitOf, worth, type Units } from '@/format'
+import { shown, unitOf, worth, type Units } from '@/base/format'
 
 export interface ShapedDoughProps {
   shaped: Shaped

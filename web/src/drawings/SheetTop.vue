@@ -3,7 +3,7 @@
 import { computed, useId } from 'vue'
 import type { Flat } from './solid'
 import type { Turns } from '@/api/client'
-import { withUnit, type Units } from '@/format'
+import { withUnit, type Units } from '@/base/format'
 
 export interface SheetTopProps {
   turns: Turns

@@ -7,11 +7,11 @@ import { api, ask, type FormulaHead, type FormulaState } from '@/api/client'
 import FindField from '@/design/FindField.vue'
 import KeysDialog from '@/design/KeysDialog.vue'
 import RefusedNote from '@/design/RefusedNote.vue'
-import { plain, when } from '@/format'
-import { useKeys } from '@/keys'
-import { tell } from '@/notice'
-import { useAttempt } from '@/useAttempt'
-import { useFind } from '@/useFind'
+import { plain, when } from '@/base/format'
+import { useKeys } from '@/base/keys'
+import { tell } from '@/base/notice'
+import { useAttempt } from '@/base/useAttempt'
+import { useFind } from '@/base/useFind'
 
 const KEYS = [
   ['/', 'find'],

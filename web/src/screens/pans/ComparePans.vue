@@ -4,9 +4,9 @@ import { computed, ref, toRaw, watch } from 'vue'
 import { api, ask, type InPan, type PanState, type StandIn } from '@/api/client'
 import NumberField from '@/design/NumberField.vue'
 import { filled, hollows, walls } from '@/drawings/solid'
-import { outline, panTitle, plain, withUnit, type Units } from '@/format'
-import { fillShown } from '@/screens/formula/workings'
-import { useAnswer } from '@/useAnswer'
+import { outline, panTitle, plain, withUnit, type Units } from '@/base/format'
+import { fillShown } from '@/screens/formula/working/workings'
+import { useAnswer } from '@/base/useAnswer'
 
 export interface ComparePansProps {
   pans: readonly PanState[]

@@ -2,13 +2,13 @@
 /** One pan: from a common size or measured, with water or by its measures; what it is made of, and what that does in the oven. */
 import { computed, nextTick, onMounted, ref, toRaw } from 'vue'
 import { api, ask, type Measured, type PanState, type ShelfPan } from '@/api/client'
-import { plainCopy } from '@/copy'
+import { plainCopy } from '@/base/copy'
 import NumberField from '@/design/NumberField.vue'
 import PanForm from '@/design/PanForm.vue'
 import PanTop from '@/drawings/PanTop.vue'
 import { hollows, walls } from '@/drawings/solid'
-import { outline, plain, withUnit, type Units } from '@/format'
-import { useAnswer } from '@/useAnswer'
+import { outline, plain, withUnit, type Units } from '@/base/format'
+import { useAnswer } from '@/base/useAnswer'
 
 export interface PanCardProps {
   shelved: ShelfPan

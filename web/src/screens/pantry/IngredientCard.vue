@@ -2,14 +2,14 @@
 /** One ingredient, to be read and changed; what a change would do to formulas is shown before it is kept. */
 import { computed, ref } from 'vue'
 import { api, ask, type Ingredient, type PantryItem, type Use } from '@/api/client'
-import { plainCopy } from '@/copy'
+import { plainCopy } from '@/base/copy'
 import NumberField from '@/design/NumberField.vue'
 import RefusedNote from '@/design/RefusedNote.vue'
-import { plain, type Units } from '@/format'
-import { tell } from '@/notice'
-import { ROLES } from '@/screens/formula/lines'
-import { useAnswer } from '@/useAnswer'
-import { useAttempt } from '@/useAttempt'
+import { plain, type Units } from '@/base/format'
+import { tell } from '@/base/notice'
+import { ROLES } from '@/screens/formula/lines/lines'
+import { useAnswer } from '@/base/useAnswer'
+import { useAttempt } from '@/base/useAttempt'
 
 export interface IngredientCardProps {
   item: PantryItem

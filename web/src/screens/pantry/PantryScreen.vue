@@ -7,10 +7,10 @@ import IngredientCard from './IngredientCard.vue'
 import type { PantryItem } from '@/api/client'
 import FindField from '@/design/FindField.vue'
 import KeysDialog from '@/design/KeysDialog.vue'
-import { useKeys } from '@/keys'
-import { usePantry, useUnits } from '@/kitchen'
-import { ROLES } from '@/screens/formula/lines'
-import { useFind } from '@/useFind'
+import { useKeys } from '@/base/keys'
+import { usePantry, useUnits } from '@/base/kitchen'
+import { ROLES } from '@/screens/formula/lines/lines'
+import { useFind } from '@/base/useFind'
 
 const KEYS = [
   ['/', 'find'],

@@ -3,9 +3,9 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, ask, type Habits, type WeighedCup } from '@/api/client'
-import { when, withUnit } from '@/format'
-import { useCups, useUnits } from '@/kitchen'
-import { tell } from '@/notice'
+import { when, withUnit } from '@/base/format'
+import { useCups, useUnits } from '@/base/kitchen'
+import { tell } from '@/base/notice'
 
 export interface HabitsTrayProps {
   habits: Habits

@@ -3,7 +3,7 @@
 import { computed } from 'vue'
 import type { Kit } from '@/api/client'
 import NumberField from '@/design/NumberField.vue'
-import { type Kind, type Units } from '@/format'
+import { type Kind, type Units } from '@/base/format'
 
 export interface KitTrayProps {
   kit: Kit

@@ -3,13 +3,13 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { onBeforeUnmount, ref, watch } from 'vue'
 import { api, ask, Refused, type Settings } from '@/api/client'
-import { plainCopy } from '@/copy'
+import { plainCopy } from '@/base/copy'
 import ChoiceRow from '@/design/ChoiceRow.vue'
-import { useKitchenState, useUnits } from '@/kitchen'
+import { useKitchenState, useUnits } from '@/base/kitchen'
 import HabitsTray from './HabitsTray.vue'
 import KitTray from './KitTray.vue'
-import { tell } from '@/notice'
-import { theme, type Theme } from '@/theme'
+import { tell } from '@/base/notice'
+import { theme, type Theme } from '@/base/theme'
 
 const cache = useQueryClient()
 const kitchen = useKitchenState()

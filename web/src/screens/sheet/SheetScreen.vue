@@ -5,8 +5,8 @@ import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 import { shapeWords, turnsWords } from './shapes'
 import { api, ask, Refused } from '@/api/client'
-import { panTitle, plain } from '@/format'
-import { useUnits } from '@/kitchen'
+import { panTitle, plain } from '@/base/format'
+import { useUnits } from '@/base/kitchen'
 
 const route = useRoute()
 const id = computed(() => Number(route.params.id))

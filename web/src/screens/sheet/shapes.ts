@@ -1,6 +1,6 @@
 /** Shapes and loads in a baker's words, for the sheet on screen. */
 import type { Shaped, Turns } from '@/api/client'
-import { withUnit, type Units } from '@/format'
+import { withUnit, type Units } from '@/base/format'
 
 export function shapeWords(shaped: Shaped, units: Units): string {
   const cm = (value: number | null | undefined) => withUnit(value ?? 0, 'cm', units)

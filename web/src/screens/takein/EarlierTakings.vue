@@ -3,9 +3,9 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { api, ask, type TakingHead } from '@/api/client'
 import RefusedNote from '@/design/RefusedNote.vue'
-import { when } from '@/format'
-import { tell } from '@/notice'
-import { useAttempt } from '@/useAttempt'
+import { when } from '@/base/format'
+import { tell } from '@/base/notice'
+import { useAttempt } from '@/base/useAttempt'
 
 const cache = useQueryClient()
 const earlier = useQuery({ queryKey: ['takings'], queryFn: () => ask(api.GET('/api/takings')) })

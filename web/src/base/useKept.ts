@@ -1,0 +1,253 @@
+/**
+ * Something that is being typed, kept as it is typed: on the server, and until then in this browser. Nothing typed is
+ * lost where the server is away, where another window changed it, or on a reload.
+ */
+import { useDebouncedRefHistory, useDebounceFn, useIntervalFn } from '@vueuse/core'
+import { ref, shallowRef, watch, type Ref } from 'vue'
+import { Refused } from '@/api/client'
+import { plainCopy } from './copy'
+import { browserStore, windowStore } from './storage'
+
+/** kept: on the server · keeping: on its way · away: only in this browser, tried again · behind: another window was first. */
+export type Keeping = 'kept' | 'keeping' | 'away' | 'behind'
+
+const KEEP_AFTER_MS = 500
+const TRY_AGAIN_MS = 3000
+const UNDO_STEPS = 100
+
+const tab = windowStore.getItem('pancount:tab') ?? crypto.randomUUID()
+windowStore.setItem('pancount:tab', tab)
+
+/** How one kind of thing is had from the server and sent there. */
+export interface Keeper<T, S> {
+  /** Stands in the name of the copy in this browser. */
+  kind: string
+  empty: () => T
+  fetch: (id: number) => Promise<S>
+  start: (body: T) => Promise<S>
+  put: (id: number, body: T, version: number) => Promise<S>
+  /** What the server's state says of it. */
+  read: (state: S) => { id: number; version: number; body: T }
+  /** A copy in this browser as it would be now, where an earlier release may have left it. */
+  broughtUp?: (body: T) => T
+  /** It as one of its own, beside what another window left. */
+  asOwn?: (body: T) => T
+  /** A new one got its number. */
+  started: (id: number) => void
+}
+
+export function useKept<T extends object, S extends object>(keeper: Keeper<T, S>) {
+  const body = ref(keeper.empty()) as Ref<T>
+  const history = useDebouncedRefHistory(body, { deep: true, debounce: 400, capacity: UNDO_STEPS, clone: plainCopy })
+  /** The server's last word; null before the first. */
+  const state = shallowRef<S | null>(null)
+  const keeping = ref<Keeping>('kept')
+  const loaded = ref(false)
+  const error = shallowRef<Refused | null>(null)
+  /** True where text that had not reached the server was brought back from this browser. */
+  const broughtBack = ref(false)
+  /** While ours is behind: what the other window left, as it is shown beside ours. */
+  const theirs = shallowRef<S | null>(null)
+  /** While it is away: why, as it was told. */
+  const why = shallowRef<Refused | null>(null)
+  let sending: Promise<void> | null = null
+  let dirty = false
+  /** The body as it was laid or last seen, so that opening it is not taken for changing it. */
+  let seen = ''
+
+  const id = () => (state.value ? keeper.read(state.value).id : null)
+  const version = () => (state.value ? keeper.read(state.value).version : 0)
+  const mirrorKey = () => `pancount:${keeper.kind}:${id() ?? 'new'}:${tab}`
+
+  function mirror(): void {
+    browserStore.setItem(mirrorKey(), JSON.stringify({ version: version(), body: body.value }))
+  }
+  const dropMirror = () => browserStore.removeItem(mirrorKey())
+
+  function readMirror(): { version: number; body: T } | null {
+    try {
+      const own = JSON.parse(browserStore.getItem(mirrorKey()) ?? 'null') as { version: number; body: T } | null
+      return own && { ...own, body: keeper.broughtUp?.(own.body) ?? own.body }
+    } catch {
+      return null
+    }
+  }
+
+  function lay(next: T, keepHistory: boolean): void {
+    history.pause()
+    body.value = plainCopy(next)
+    seen = JSON.stringify(body.value)
+    history.resume(true)
+    if (!keepHistory) history.clear()
+  }
+
+  async function open(wanted: number | null): Promise<void> {
+    loaded.value = false
+    error.value = null
+    broughtBack.value = false
+    state.value = theirs.value = null
+    dirty = false
+    try {
+      if (wanted !== null) state.value = await keeper.fetch(wanted)
+      lay(state.value ? keeper.read(state.value).body : keeper.empty(), false)
+      keeping.value = 'kept'
+      const own = readMirror()
+      if (own) {
+        lay(own.body, false)
+        broughtBack.value = true
+        dirty = true
+        if (own.version === version()) {
+          keeping.value = 'away'
+          void keep()
+        } else void fallBehind()
+      }
+      loaded.value = true
+    } catch (caught) {
+      if (!(caught instanceof Refused)) throw caught
+      error.value = caught
+    }
+  }
+
+  async function send(): Promise<void> {
+    dirty = false
+    const sent = plainCopy(body.value)
+    const number = id()
+    try {
+      if (number === null) {
+        const made = await keeper.start(sent)
+        dropMirror()
+        state.value = made
+        keeper.started(keeper.read(made).id)
+      } else {
+        state.value = await keeper.put(number, sent, version())
+      }
+      if (!dirty) {
+        dropMirror()
+        keeping.value = 'kept'
+      }
+    } catch (caught) {
+      if (!(caught instanceof Refused)) throw caught
+      dirty = true
+      if (caught.isBehind) void fallBehind()
+      else {
+        keeping.value = 'away'
+        why.value = caught
+      }
+    }
+  }
+
+  /** Another window was first: ours stays here, and is shown beside theirs until the baker says which goes on. */
+  async function fallBehind(): Promise<void> {
+    keeping.value = 'behind'
+    dirty = true
+    mirror()
+    try {
+      theirs.value = await keeper.fetch(id() as number)
+    } catch (caught) {
+      if (!(caught instanceof Refused)) throw caught // it is fetched again until it is had
+    }
+  }
+
+  /** Send what there is, one sending at a time, until nothing is unsent or it cannot be sent now. */
+  async function keep(): Promise<void> {
+    if (sending) return sending
+    sending = (async () => {
+      do await send()
+      while (dirty && keeping.value === 'keeping')
+    })()
+    try {
+      await sending
+    } finally {
+      sending = null
+    }
+  }
+  const keepSoon = useDebounceFn(() => (dirty && keeping.value === 'keeping' ? keep() : undefined), KEEP_AFTER_MS)
+
+  watch(
+    body,
+    () => {
+      const now = JSON.stringify(body.value)
+      if (!loaded.value || now === seen) return
+      seen = now
+      dirty = true
+      mirror()
+      if (keeping.value === 'kept') keeping.value = 'keeping'
+      void keepSoon()
+    },
+    { deep: true },
+  )
+  useIntervalFn(() => {
+    if (keeping.value === 'away' && dirty) void keep()
+    if (keeping.value === 'behind' && theirs.value === null) void fallBehind()
+  }, TRY_AGAIN_MS)
+
+  /** Send what is not sent yet, before something reads it from the server. */
+  const flush = async (): Promise<void> => (dirty && keeping.value === 'keeping' ? keep() : sending ?? undefined)
+
+  /** The server has all of it now, as it says: that is laid, and can be undone. */
+  function settle(next: S): void {
+    state.value = next
+    lay(keeper.read(next).body, true)
+    dropMirror()
+    dirty = false
+    keeping.value = 'kept'
+  }
+
+  /** Make what was changed until now one step of undo, whatever comes next; typing becomes one after a pause. */
+  function step(): void {
+    if (JSON.stringify(body.value) !== JSON.stringify(history.last.value.snapshot)) history.commit()
+  }
+  function undo(): void {
+    step()
+    history.undo()
+  }
+
+  /** After another window was first: take its state, or put ours on top of it. */
+  async function takeTheirs(): Promise<void> {
+    dropMirror()
+    await open(id())
+  }
+  /** Ours goes on top of what was shown of theirs; where they went on since, that is shown first. */
+  async function keepMine(): Promise<void> {
+    if (theirs.value === null) return
+    state.value = theirs.value
+    theirs.value = null
+    dirty = true
+    keeping.value = 'keeping'
+    await keep()
+  }
+  /** Ours becomes one of its own, and theirs stays as it is. */
+  async function keepBoth(): Promise<void> {
+    const made = await keeper.start(keeper.asOwn?.(plainCopy(body.value)) ?? plainCopy(body.value))
+    dropMirror()
+    theirs.value = null
+    settle(made)
+    keeper.started(keeper.read(made).id)
+  }
+
+  return {
+    body,
+    state,
+    keeping,
+    loaded,
+    error,
+    broughtBack,
+    open,
+    flush,
+    /** Send at once what may be unsent. */
+    keepNow: async (): Promise<void> => {
+      if (dirty || sending || state.value === null) await keep()
+    },
+    settle,
+    step,
+    undo,
+    redo: history.redo,
+    canUndo: history.canUndo,
+    theirs,
+    why,
+    fallBehind,
+    takeTheirs,
+    keepMine,
+    keepBoth,
+  }
+}

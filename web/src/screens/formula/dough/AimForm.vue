@@ -1,0 +1,57 @@
+<script setup lang="ts">
+/** Aim a gauge: the figure wanted, and the line that gives way. */
+import { computed, ref, watch } from 'vue'
+import type { Change, Formula, Gauge } from '@/api/client'
+import NumberField from '@/design/NumberField.vue'
+import { shown, type Units } from '@/base/format'
+
+export interface AimFormProps {
+  gauge: Gauge
+  label: string
+  formula: Formula
+  units: Units
+}
+const props = defineProps<AimFormProps>()
+const emit = defineEmits<{ look: [title: string, change: Change] }>()
+
+type Aimed = Extract<Change, { change: 'aim' }>['gauge']
+const wanted = ref<number | null>(Math.round(props.gauge.value * 10) / 10)
+/** Lines that may give way, the one that brings most first. */
+const lines = computed(() =>
+  [...props.gauge.brings]
+    .filter((b) => b.gives)
+    .sort((a, b) => b.percent - a.percent)
+    .flatMap((b) => {
+      const stage = props.formula.stages[b.stage]
+      const line = stage?.lines[b.line]
+      if (!stage || !line) return []
+      return [{ spot: `${b.stage}:${b.line}`, label: `${line.name}${props.formula.stages.length > 1 ? `, ${stage.name || 'stage'}` : ''}` }]
+    }),
+)
+const chosen = ref('')
+watch(lines, (now) => { if (!now.some((line) => line.spot === chosen.value)) chosen.value = now[0]?.spot ?? '' }, { immediate: true })
+
+function look(): void {
+  const [stage, line] = chosen.value.split(':').map(Number)
+  if (wanted.value === null || stage === undefined || line === undefined) return
+  emit('look', `${props.label} aimed at ${shown(wanted.value, 'percent', props.units)} %`, { change: 'aim', gauge: props.gauge.key as Aimed, wanted: wanted.value, stage, line })
+}
+</script>
+
+<template>
+  <form class="aim-form said" @submit.prevent="look">
+    <template v-if="lines.length">
+      <label class="label">Wanted, %<NumberField class="box" :value="wanted" kind="percent" :units="units" :label="`Wanted ${label.toLowerCase()}`" @change="wanted = $event" /></label>
+      <label class="label grow">What gives way<select v-model="chosen" class="field" :aria-label="`What gives way for ${label.toLowerCase()}`"><option v-for="line in lines" :key="line.spot" :value="line.spot">{{ line.label }}</option></select></label>
+      <button type="submit" class="button go" :disabled="wanted === null">See what it does</button>
+    </template>
+    <p v-else>No line brings any {{ label.toLowerCase() }} yet: add one first.</p>
+  </form>
+</template>
+
+<style scoped>
+.aim-form { display: flex; flex-wrap: wrap; gap: 8px; align-items: end; margin: 2px 0 8px }
+.box { width: 78px }
+.grow { flex: 1 1 150px }
+.grow select { width: 100% }
+</style>
