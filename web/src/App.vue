@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import NoticeBar from '@/design/NoticeBar.vue'
+import en from 'element-plus/es/locale/lang/en'
 import { useKitchenState } from '@/base/kitchen'
 import { useTheme } from '@/base/theme'
 
@@ -14,6 +14,7 @@ const PLACES = [
 </script>
 
 <template>
+  <el-config-provider :locale="en" :button="{ autoInsertSpace: false }">
   <header class="no-print">
     <RouterLink class="mark" :to="{ name: 'formulas' }">
       <svg viewBox="0 0 28 20" width="28" height="20" aria-hidden="true"><rect class="pan" x="1.5" y="1.5" width="25" height="17" rx="5" /><circle cx="10" cy="10" r="3.6" /><circle cx="18" cy="10" r="3.6" /></svg>
@@ -25,7 +26,7 @@ const PLACES = [
     <RouterLink class="kitchen" :to="{ name: 'kitchen' }">{{ kitchen.data.value?.name ?? 'Kitchen' }}</RouterLink>
   </header>
   <RouterView />
-  <NoticeBar />
+  </el-config-provider>
 </template>
 
 <style scoped>

@@ -4,6 +4,7 @@ import App from './App.vue'
 import { router } from './router'
 import '@/design/tokens.css'
 import '@/design/base.css'
+import '@/design/element.css'
 
 createApp(App)
   .use(router)

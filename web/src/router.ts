@@ -7,10 +7,11 @@ export const router = createRouter({
     { path: '/formulas', name: 'formulas', component: () => import('@/screens/formulas/FormulasScreen.vue'), meta: { title: 'Formulas' } },
     { path: '/formulas/:id(\\d+|new)', name: 'formula', component: () => import('@/screens/formula/FormulaScreen.vue'), meta: { title: 'Formula' } },
     { path: '/formulas/:id(\\d+)/sheet', name: 'sheet', component: () => import('@/screens/sheet/SheetScreen.vue'), meta: { title: 'Weigh sheet' } },
+    { path: '/welcome', name: 'welcome', component: () => import('@/screens/welcome/WelcomeScreen.vue'), meta: { title: 'Welcome' } },
     { path: '/take-in/:id(\\d+)?', name: 'take-in', component: () => import('@/screens/takein/TakeInScreen.vue'), meta: { title: 'Take in' } },
     { path: '/pans', name: 'pans', component: () => import('@/screens/pans/PansScreen.vue'), meta: { title: 'Pans' } },
     { path: '/pantry', name: 'pantry', component: () => import('@/screens/pantry/PantryScreen.vue'), meta: { title: 'Pantry' } },
-    { path: '/kitchen', name: 'kitchen', component: () => import('@/screens/settings/SettingsScreen.vue'), meta: { title: 'Kitchen' } },
+    { path: '/kitchen', name: 'kitchen', component: () => import('@/screens/kitchen/KitchenScreen.vue'), meta: { title: 'Kitchen' } },
     { path: '/:rest(.*)*', component: () => import('@/screens/NotHere.vue'), meta: { title: 'Not here' } },
   ],
 })

@@ -13,7 +13,7 @@ from starlette.responses import Response
 from starlette.staticfiles import StaticFiles
 from starlette.types import Scope
 
-from pancount.api import formula, kitchen, pans, pantry, papers, reckoning, reference, taking
+from pancount.api import beginnings, formula, kitchen, pans, pantry, papers, reckoning, reference, taking
 from pancount.api.door import Door
 from pancount.api.long import Bench
 from pancount.api.problems import Problem, tell_problems
@@ -81,7 +81,7 @@ def make_app(
     app.state.places = Places(engine)
     app.state.bench = Bench()
     tell_problems(app, folder)
-    routers = (reckoning, reference, kitchen, pans, pantry, taking, formula, papers)
+    routers = (reckoning, reference, beginnings, kitchen, pans, pantry, taking, formula, papers)
     for router in (module.router for module in routers):
         app.include_router(router)
     app.openapi = lambda: _openapi(app)  # type: ignore[method-assign]  # the way FastAPI's documentation gives

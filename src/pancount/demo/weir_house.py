@@ -368,6 +368,9 @@ OTHERS: tuple[tuple[Formula, Count], ...] = (
 )
 
 
+EXAMPLES: tuple[tuple[Formula, Count], ...] = ((BUNS, one_target(RIMMED, pieces=24, pans=2)), *OTHERS)
+"""Every formula of the demo kitchen with its count, for a kitchen that wants to look at some."""
+
 CARD = """Squash rolls, the old card (makes 16)
 
 4 cups bread flour
@@ -406,7 +409,6 @@ def fill_demo_kitchen(session: Session) -> bool:
         (BUNS, "A little less cardamom"),
     ):
         state = save_revision(session, ONLY_KITCHEN, state.head.id, revised, state.count, state.version, note)
-    counted = one_target(RIMMED, pieces=24, pans=2)
-    put_on_desk(session, ONLY_KITCHEN, state.head.id, BUNS, counted, state.version)
+    put_on_desk(session, ONLY_KITCHEN, state.head.id, *EXAMPLES[0], state.version)
     start_taking(session, ONLY_KITCHEN, Taking(text=CARD))
     return True

@@ -22,7 +22,7 @@ def length(cm: float, unit: LengthUnit) -> str:
 def pan_words(pan: AnyPan, unit: LengthUnit) -> str:
     """A pan's name and inside size at the top in the kitchen's unit.
 
-    >>> from pancount.core.pan import RoundPan
+    >>> from pancount.core.pans.pan import RoundPan
     >>> pan_words(RoundPan(name="iron pan", diameter_cm=25.4, depth_cm=5), "in")
     'iron pan, 10 in across'
     """

@@ -34,6 +34,8 @@ class FormulaHead(Frozen):
     latest_number: int
     unsaved: bool
     archived: bool
+    example: bool
+    """One of the examples, as they can be removed together."""
     changed_at: datetime
 
 
@@ -89,6 +91,7 @@ def _head(row: FormulaRow) -> FormulaHead:
         latest_number=row.latest_number,
         unsaved=row.unsaved,
         archived=row.archived_at is not None,
+        example=row.example,
         changed_at=row.changed_at,
     )
 

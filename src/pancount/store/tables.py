@@ -3,7 +3,7 @@
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import ForeignKey, MetaData, func
+from sqlalchemy import ForeignKey, MetaData, false, func
 from sqlalchemy.dialects.postgresql import ARRAY, JSONB, TEXT, TIMESTAMP
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
@@ -72,6 +72,8 @@ class FormulaRow(Base):
     version: Mapped[int] = mapped_column(default=1)
     """Goes up with every change of the desk, so that two windows cannot overwrite each other."""
     archived_at: Mapped[datetime | None] = mapped_column(Moment)
+    example: Mapped[bool] = mapped_column(default=False, server_default=false())
+    """One of the examples, to be removed with them while it is as it came."""
     changed_at: Mapped[datetime] = mapped_column(Moment, server_default=func.now())
 
 

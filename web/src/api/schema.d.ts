@@ -104,6 +104,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/beginnings/outlines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Outlines
+         * @description What a dough of each kind usually is. Never changes while the application runs.
+         */
+        get: operations["get_outlines"];
+        put?: never;
+        /**
+         * Begin Outline
+         * @description A formula of one's own that begins from an outline; a draft until it is saved. 404 for an outline that there is not.
+         */
+        post: operations["begin_outline"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/beginnings/examples": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Examples
+         * @description Bring in the examples that are not there yet. How many came.
+         */
+        post: operations["add_examples"];
+        /**
+         * Remove Examples
+         * @description Remove the examples; those that were changed stay, as formulas of one's own.
+         */
+        delete: operations["remove_examples"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchen": {
         parameters: {
             query?: never;
@@ -1607,6 +1655,16 @@ export interface components {
             usual: number;
         };
         /**
+         * ExamplesGone
+         * @description How many examples were removed, and how many stay because the baker made something of them.
+         */
+        ExamplesGone: {
+            /** Removed */
+            removed: number;
+            /** Kept */
+            kept: number;
+        };
+        /**
          * Fact
          * @description A temperature [°C], a time [min] or a length [cm] as a text gives it; low and high are alike for one number.
          */
@@ -1870,6 +1928,8 @@ export interface components {
             unsaved: boolean;
             /** Archived */
             archived: boolean;
+            /** Example */
+            example: boolean;
             /**
              * Changed At
              * Format: date-time
@@ -2788,6 +2848,26 @@ export interface components {
             at: (string | number)[];
             /** Text */
             text: string;
+        };
+        /**
+         * Outline
+         * @description A dough of a kind: what it is, its lines with their bands, and the formula that starts from them.
+         */
+        Outline: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Says */
+            says: string;
+            /** Lines */
+            lines: components["schemas"]["UsualLine"][];
+            formula: components["schemas"]["Formula"];
+            /**
+             * Source
+             * @default common practice, no source
+             */
+            source: string;
         };
         /**
          * Packing
@@ -4360,6 +4440,20 @@ export interface components {
              */
             shaping: components["schemas"]["Shaping"];
         };
+        /**
+         * UsualLine
+         * @description An ingredient with its usual share of all flour, and the band it moves in. [%]
+         */
+        UsualLine: {
+            /** Name */
+            name: string;
+            /** Percent */
+            percent: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+        };
         /** ValidationError */
         ValidationError: {
             /** Location */
@@ -4738,6 +4832,148 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Reference"];
+                };
+            };
+        };
+    };
+    get_outlines: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Outline"][];
+                };
+            };
+        };
+    };
+    begin_outline: {
+        parameters: {
+            query: {
+                key: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_examples: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": number;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remove_examples: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExamplesGone"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };

@@ -1,18 +1,23 @@
 /** One line at the foot of the screen: what was done, and the way to undo it. */
-import { shallowRef } from 'vue'
+import { ElButton, ElMessage, type MessageHandler } from 'element-plus'
+import 'element-plus/es/components/button/style/css'
+import 'element-plus/es/components/message/style/css'
+import { h } from 'vue'
 
-export interface Notice {
-  text: string
-  /** Takes back what the text tells. */
-  undo?: () => unknown
-}
-
-export const notice = shallowRef<Notice | null>(null)
 const LASTS_MS = 12_000
-let timer: ReturnType<typeof setTimeout> | undefined
+let last: MessageHandler | undefined
 
-export function tell(text: string, undo?: Notice['undo']): void {
-  clearTimeout(timer)
-  notice.value = { text, undo }
-  timer = setTimeout(() => (notice.value = null), LASTS_MS)
+/** `undo` takes back what the text tells. */
+export function tell(text: string, undo?: () => unknown): void {
+  last?.close()
+  const mine = ElMessage({
+    message: () => h('span', { class: 'told' }, [text, undo && h(ElButton, { size: 'small', onClick: () => (mine.close(), void undo()) }, () => 'Undo')]),
+    customClass: 'notice no-print',
+    placement: 'bottom',
+    offset: 14,
+    showClose: true,
+    icon: () => null,
+    duration: LASTS_MS,
+  })
+  last = mine
 }

@@ -2,21 +2,18 @@
  * Something that is being typed, kept as it is typed: on the server, and until then in this browser. Nothing typed is
  * lost where the server is away, where another window changed it, or on a reload.
  */
-import { useDebouncedRefHistory, useDebounceFn, useIntervalFn } from '@vueuse/core'
+import { useDebounceFn, useIntervalFn } from '@vueuse/core'
 import { ref, shallowRef, watch, type Ref } from 'vue'
 import { Refused } from '@/api/client'
 import { plainCopy } from './copy'
-import { browserStore, windowStore } from './storage'
+import { useMirror } from './mirror'
+import { useHistory } from './useHistory'
 
 /** kept: on the server · keeping: on its way · away: only in this browser, tried again · behind: another window was first. */
 export type Keeping = 'kept' | 'keeping' | 'away' | 'behind'
 
 const KEEP_AFTER_MS = 500
 const TRY_AGAIN_MS = 3000
-const UNDO_STEPS = 100
-
-const tab = windowStore.getItem('pancount:tab') ?? crypto.randomUUID()
-windowStore.setItem('pancount:tab', tab)
 
 /** How one kind of thing is had from the server and sent there. */
 export interface Keeper<T, S> {
@@ -38,7 +35,7 @@ export interface Keeper<T, S> {
 
 export function useKept<T extends object, S extends object>(keeper: Keeper<T, S>) {
   const body = ref(keeper.empty()) as Ref<T>
-  const history = useDebouncedRefHistory(body, { deep: true, debounce: 400, capacity: UNDO_STEPS, clone: plainCopy })
+  const history = useHistory(body)
   /** The server's last word; null before the first. */
   const state = shallowRef<S | null>(null)
   const keeping = ref<Keeping>('kept')
@@ -52,33 +49,17 @@ export function useKept<T extends object, S extends object>(keeper: Keeper<T, S>
   const why = shallowRef<Refused | null>(null)
   let sending: Promise<void> | null = null
   let dirty = false
+  const copy = useMirror<T>(() => `${keeper.kind}:${id() ?? 'new'}`, keeper.broughtUp)
+  const mirror = () => copy.write(version(), body.value)
   /** The body as it was laid or last seen, so that opening it is not taken for changing it. */
   let seen = ''
 
   const id = () => (state.value ? keeper.read(state.value).id : null)
   const version = () => (state.value ? keeper.read(state.value).version : 0)
-  const mirrorKey = () => `pancount:${keeper.kind}:${id() ?? 'new'}:${tab}`
-
-  function mirror(): void {
-    browserStore.setItem(mirrorKey(), JSON.stringify({ version: version(), body: body.value }))
-  }
-  const dropMirror = () => browserStore.removeItem(mirrorKey())
-
-  function readMirror(): { version: number; body: T } | null {
-    try {
-      const own = JSON.parse(browserStore.getItem(mirrorKey()) ?? 'null') as { version: number; body: T } | null
-      return own && { ...own, body: keeper.broughtUp?.(own.body) ?? own.body }
-    } catch {
-      return null
-    }
-  }
 
   function lay(next: T, keepHistory: boolean): void {
-    history.pause()
-    body.value = plainCopy(next)
+    history.lay(next, keepHistory)
     seen = JSON.stringify(body.value)
-    history.resume(true)
-    if (!keepHistory) history.clear()
   }
 
   async function open(wanted: number | null): Promise<void> {
@@ -91,7 +72,7 @@ export function useKept<T extends object, S extends object>(keeper: Keeper<T, S>
       if (wanted !== null) state.value = await keeper.fetch(wanted)
       lay(state.value ? keeper.read(state.value).body : keeper.empty(), false)
       keeping.value = 'kept'
-      const own = readMirror()
+      const own = copy.read()
       if (own) {
         lay(own.body, false)
         broughtBack.value = true
@@ -115,14 +96,14 @@ export function useKept<T extends object, S extends object>(keeper: Keeper<T, S>
     try {
       if (number === null) {
         const made = await keeper.start(sent)
-        dropMirror()
+        copy.drop()
         state.value = made
         keeper.started(keeper.read(made).id)
       } else {
         state.value = await keeper.put(number, sent, version())
       }
       if (!dirty) {
-        dropMirror()
+        copy.drop()
         keeping.value = 'kept'
       }
     } catch (caught) {
@@ -188,23 +169,14 @@ export function useKept<T extends object, S extends object>(keeper: Keeper<T, S>
   function settle(next: S): void {
     state.value = next
     lay(keeper.read(next).body, true)
-    dropMirror()
+    copy.drop()
     dirty = false
     keeping.value = 'kept'
   }
 
-  /** Make what was changed until now one step of undo, whatever comes next; typing becomes one after a pause. */
-  function step(): void {
-    if (JSON.stringify(body.value) !== JSON.stringify(history.last.value.snapshot)) history.commit()
-  }
-  function undo(): void {
-    step()
-    history.undo()
-  }
-
   /** After another window was first: take its state, or put ours on top of it. */
   async function takeTheirs(): Promise<void> {
-    dropMirror()
+    copy.drop()
     await open(id())
   }
   /** Ours goes on top of what was shown of theirs; where they went on since, that is shown first. */
@@ -219,7 +191,7 @@ export function useKept<T extends object, S extends object>(keeper: Keeper<T, S>
   /** Ours becomes one of its own, and theirs stays as it is. */
   async function keepBoth(): Promise<void> {
     const made = await keeper.start(keeper.asOwn?.(plainCopy(body.value)) ?? plainCopy(body.value))
-    dropMirror()
+    copy.drop()
     theirs.value = null
     settle(made)
     keeper.started(keeper.read(made).id)
@@ -239,8 +211,8 @@ export function useKept<T extends object, S extends object>(keeper: Keeper<T, S>
       if (dirty || sending || state.value === null) await keep()
     },
     settle,
-    step,
-    undo,
+    step: history.step,
+    undo: history.undo,
     redo: history.redo,
     canUndo: history.canUndo,
     theirs,

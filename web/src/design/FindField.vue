@@ -9,18 +9,14 @@ export interface FindFieldProps {
 }
 defineProps<FindFieldProps>()
 const text = defineModel<string>({ required: true })
-const field = ref<HTMLInputElement>()
+const field = ref<{ focus: () => void }>()
 defineExpose({ focus: () => field.value?.focus() })
 </script>
 
 <template>
-  <label class="find"><span class="visually-hidden">{{ label }}</span>
-    <input ref="field" v-model="text" class="field" type="search" :placeholder="hint" /><kbd aria-hidden="true">/</kbd>
-  </label>
+  <el-input ref="field" v-model="text" class="find" type="search" :aria-label="label" :placeholder="hint"><template #suffix><kbd aria-hidden="true">/</kbd></template></el-input>
 </template>
 
 <style scoped>
-.find { display: flex; align-items: center; gap: 8px; flex: 0 1 340px }
-.find .field { width: 100% }
-.find kbd { color: var(--ink-2) }
+.find { flex: 0 1 340px; width: auto }
 </style>

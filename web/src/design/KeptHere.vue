@@ -2,6 +2,7 @@
 /** What is typed cannot reach the records now: why, and that it is kept in this browser until it can. */
 import { computed } from 'vue'
 import type { Refused } from '@/api/client'
+import Said from '@/design/Said.vue'
 
 export interface KeptHereProps {
   /** What the records, or the way to them, said. */
@@ -13,9 +14,9 @@ const said = computed(() => (props.why && props.why.problem.status !== 0 && !pro
 </script>
 
 <template>
-  <div class="said stop" role="alert">
+  <Said tone="stop">
     <strong>{{ said ? said.title : 'The kitchen’s records cannot be reached.' }}</strong>
     <template v-if="said">{{ said.detail }} </template>
     What you type is kept in this browser, and goes in by itself as soon as it can.
-  </div>
+  </Said>
 </template>

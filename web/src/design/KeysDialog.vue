@@ -16,6 +16,7 @@ const open = defineModel<boolean>({ required: true })
         <dd>{{ does }}</dd>
       </template>
     </dl>
+    <slot />
   </el-dialog>
 </template>
 

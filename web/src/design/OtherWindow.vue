@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Another window was first: both texts, what differs in them, and which is to go on. */
 import { computed } from 'vue'
+import Said from '@/design/Said.vue'
 
 export interface OtherWindowProps {
   /** "formula", "recipe". */
@@ -24,7 +25,7 @@ const alike = computed(() => props.ours.length - onlyOurs.value.length)
 </script>
 
 <template>
-  <div class="said stop other-window" role="alert">
+  <Said tone="stop" class="other-window">
     <strong>This {{ what }} was changed in another window.</strong>
     Neither text is lost: say which goes on.
     <div v-if="theirs" class="both">
@@ -37,11 +38,11 @@ const alike = computed(() => props.ours.length - onlyOurs.value.length)
     <p v-else class="quiet" role="status">Fetching what the other window left …</p>
     <p v-if="theirs && alike" class="quiet">{{ alike }} {{ alike === 1 ? 'line is' : 'lines are' }} alike.</p>
     <div class="row">
-      <button type="button" class="button" :disabled="!theirs" @click="emit('mine')">{{ mine }}</button>
-      <button type="button" class="button" :disabled="!theirs" @click="emit('theirs')">Take theirs</button>
-      <button type="button" class="button" @click="emit('both')">Keep both: mine as one of its own</button>
+      <el-button :disabled="!theirs" @click="emit('mine')">{{ mine }}</el-button>
+      <el-button :disabled="!theirs" @click="emit('theirs')">Take theirs</el-button>
+      <el-button @click="emit('both')">Keep both: mine as one of its own</el-button>
     </div>
-  </div>
+  </Said>
 </template>
 
 <style scoped>

@@ -3,8 +3,9 @@
 import { computed } from 'vue'
 import { MEASURE_LABELS, measureOf, panOf, withMeasure, type Shape } from './pans'
 import type { Measured, Pan } from '@/api/client'
-import NumberField from './NumberField.vue'
 import { plain, type Kind, type Units } from '@/base/format'
+import NumberBox from '@/design/NumberBox.vue'
+import SelectField from '@/design/SelectField.vue'
 
 export interface PanFormProps {
   pan: Pan
@@ -18,6 +19,7 @@ const props = defineProps<PanFormProps>()
 const emit = defineEmits<{ change: [pan: Pan] }>()
 
 const rule = computed(() => props.units.reference.pan_shapes[props.pan.shape])
+const shapes = computed(() => Object.entries(props.units.reference.pan_shapes).map(([value, { label }]) => ({ value: value as Shape, label })))
 const kind = (name: string): Kind => (name === 'cups' ? 'count' : 'cm')
 const deep = computed(() => rule.value?.measures.includes('depth_cm') ?? false)
 const brim = computed(() => ('brim_ml' in props.pan ? (props.pan.brim_ml ?? null) : null))
@@ -35,25 +37,23 @@ const off = computed(() => {
 
 <template>
   <div class="pan-form">
-    <label class="label wide">Name<input :value="pan.name" class="field" maxlength="300" placeholder="What you call it" @input="emit('change', { ...pan, name: ($event.target as HTMLInputElement).value })" /></label>
+    <label class="label wide">Name<el-input :model-value="pan.name" maxlength="300" placeholder="What you call it" aria-label="Name" @input="emit('change', { ...pan, name: $event })" /></label>
     <label class="label wide">Shape
-      <select class="field" :value="pan.shape" @change="emit('change', panOf(($event.target as HTMLSelectElement).value as Shape, units.reference, pan))">
-        <option v-for="(shape, key) in units.reference.pan_shapes" :key="key" :value="key">{{ shape.label }}</option>
-      </select>
+      <SelectField :value="pan.shape" :options="shapes" label="Shape" @choose="emit('change', panOf($event, units.reference, pan))" />
     </label>
     <label v-for="name in rule?.measures" :key="name" class="label">
       {{ MEASURE_LABELS[name] ?? name }}
-      <NumberField class="box" :value="measureOf(pan, name)" :kind="kind(name)" :units="units" :label="`${MEASURE_LABELS[name] ?? name} inside`" :wrong="wrong?.(name)" with-unit @change="set(name, $event)" />
+      <NumberBox :value="measureOf(pan, name)" :kind="kind(name)" :units="units" :label="`${MEASURE_LABELS[name] ?? name} inside`" :wrong="wrong?.(name)" with-unit @change="set(name, $event)" />
     </label>
     <template v-if="rule?.optional.length">
       <p class="quiet wide small">Where the sides slope, the base; where they are straight, leave it open.</p>
       <label v-for="name in rule.optional" :key="name" class="label">
         {{ MEASURE_LABELS[name] ?? name }}
-        <NumberField class="box" :value="measureOf(pan, name)" kind="cm" :units="units" :label="`${MEASURE_LABELS[name] ?? name} inside`" :wrong="wrong?.(name)" with-unit @change="set(name, $event)" />
+        <NumberBox :value="measureOf(pan, name)" kind="cm" :units="units" :label="`${MEASURE_LABELS[name] ?? name} inside`" :wrong="wrong?.(name)" with-unit @change="set(name, $event)" />
       </label>
     </template>
     <label v-if="deep" class="label wide water">Measured with water
-      <span class="water-row"><NumberField class="box" :value="brim" kind="ml" :units="units" label="Water to the brim, in grams or millilitres" :wrong="wrong?.('brim_ml')" with-unit @change="set('brim_ml', $event)" />
+      <span class="water-row"><NumberBox :value="brim" kind="ml" :units="units" label="Water to the brim, in grams or millilitres" :wrong="wrong?.('brim_ml')" with-unit @change="set('brim_ml', $event)" />
       <small class="quiet">{{ off || 'Stand it on the scale, set to nothing, fill to the brim: grams are ml.' }}</small></span>
     </label>
   </div>
@@ -64,5 +64,5 @@ const off = computed(() => {
 .wide { grid-column: 1 / -1 }
 .small { font-size: .86rem; margin: 0 }
 .water-row { display: flex; gap: 10px; align-items: center }
-.water-row .box { flex: 0 0 130px }
+.water-row .el-input { flex: 0 0 130px }
 </style>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** What the server refused: its title, and each place that is wrong, or what it says of the whole. */
 import type { Refused } from '@/api/client'
+import Said from '@/design/Said.vue'
 
 export interface RefusedNoteProps {
   refused: Refused
@@ -10,14 +11,14 @@ const emit = defineEmits<{ close: [] }>()
 </script>
 
 <template>
-  <div class="said stop" role="alert">
+  <Said tone="stop">
     <strong>{{ refused.problem.title }}</strong>
     <ul v-if="refused.problem.errors?.length">
       <li v-for="issue in refused.problem.errors" :key="issue.pointer + issue.detail">{{ issue.detail }} <code v-if="issue.pointer">{{ issue.pointer }}</code></li>
     </ul>
     <template v-else>{{ refused.message }}</template>
-    <div class="row"><button type="button" class="button" @click="emit('close')">Close</button></div>
-  </div>
+    <div class="row"><el-button @click="emit('close')">Close</el-button></div>
+  </Said>
 </template>
 
 <style scoped>

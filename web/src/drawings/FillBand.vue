@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import type { Panned } from '@/api/client'
 import OpenWorking from '@/design/OpenWorking.vue'
 import type { Units } from '@/base/format'
-import { fillShown } from '@/screens/formula/working/workings'
+import { fillShown } from '@/screens/formula/working/words'
 
 export interface FillBandProps {
   panned: Panned

@@ -1,17 +1,22 @@
 <script setup lang="ts">
 /** The kitchen's formulas: find, open, make, copy, put away. */
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, ask, type FormulaHead, type FormulaState } from '@/api/client'
+import { useKitchenState } from '@/base/kitchen'
+import FormulaTable from './FormulaTable.vue'
+import { nameOf } from './name'
 import FindField from '@/design/FindField.vue'
 import KeysDialog from '@/design/KeysDialog.vue'
 import RefusedNote from '@/design/RefusedNote.vue'
-import { plain, when } from '@/base/format'
 import { useKeys } from '@/base/keys'
 import { tell } from '@/base/notice'
 import { useAttempt } from '@/base/useAttempt'
 import { useFind } from '@/base/useFind'
+import BeginPart from '@/screens/welcome/BeginPart.vue'
+import LinkButton from '@/design/LinkButton.vue'
+import Said from '@/design/Said.vue'
 
 const KEYS = [
   ['/', 'find'],
@@ -51,7 +56,27 @@ const putAway = (head: FormulaHead, away: boolean) =>
     await ask(api.PUT('/api/formulas/{formula_id}/archived', { params: { ...path(head.id), query: { archived: away } } }))
     tell(away ? `Archived ${nameOf(head)}.` : `Brought back ${nameOf(head)}.`, () => putAway(head, !away))
   })
-const nameOf = (head: FormulaHead) => head.name || 'Formula without a name'
+const examples = computed(() => (query.data.value ?? []).filter((head) => head.example).length)
+const dropExamples = () =>
+  attempt(async () => {
+    const { removed, kept } = await ask(api.DELETE('/api/beginnings/examples'))
+    tell(`${removed} ${removed === 1 ? 'example is' : 'examples are'} gone.${kept ? ` ${kept} that you changed ${kept === 1 ? 'is' : 'are'} your own now.` : ''}`, () => attempt(() => ask(api.POST('/api/beginnings/examples'))))
+  })
+
+/* A page at a time; it is in the address like what is looked for. */
+const PAGE = 50
+const page = computed({
+  get: () => Math.min(Math.max(1, Number(route.query.page ?? 1) || 1), Math.max(1, Math.ceil(formulas.value.length / PAGE))),
+  set: (n: number) => void router.replace({ query: { ...route.query, page: n > 1 ? String(n) : undefined } }),
+})
+const onPage = computed(() => formulas.value.slice((page.value - 1) * PAGE, page.value * PAGE))
+
+/* A kitchen that nobody has told anything yet begins with the welcome. */
+const kitchen = useKitchenState()
+const isFresh = computed(() => !archived.value && query.data.value?.length === 0)
+watch([isFresh, kitchen.data], ([fresh, now]) => {
+  if (fresh && now?.version === 1) void router.replace({ name: 'welcome' })
+}, { immediate: true })
 const findField = ref<InstanceType<typeof FindField>>()
 const showsKeys = ref(false)
 useKeys({
@@ -65,76 +90,44 @@ useKeys({
 <template>
   <main class="page">
     <div class="page-head">
-      <h1>{{ archived ? 'Archived formulas' : 'Formulas' }}</h1>
-      <FindField ref="findField" v-model="find" label="Find a formula by name or style" hint="Find by name or style" />
+      <h1>{{ archived ? 'Archived formulas' : isFresh ? 'The first formula' : 'Formulas' }}</h1>
+      <FindField v-if="!isFresh" ref="findField" v-model="find" label="Find a formula by name or style" hint="Find by name or style" />
       <span class="spacer" />
-      <RouterLink class="button bare" :to="{ query: archived ? {} : { archived: '' } }">{{ archived ? 'Formulas in use' : 'Archived' }}</RouterLink>
-      <RouterLink class="button" :to="{ name: 'take-in' }">Take in a recipe <kbd>T</kbd></RouterLink>
-      <RouterLink class="button go" :to="{ name: 'formula', params: { id: 'new' } }">New formula <kbd>N</kbd></RouterLink>
+      <LinkButton text :to="{ query: archived ? {} : { archived: '' } }">{{ archived ? 'Formulas in use' : 'Archived' }}</LinkButton>
+      <template v-if="!isFresh">
+        <LinkButton :to="{ name: 'take-in' }">Take in a recipe <kbd>T</kbd></LinkButton>
+        <LinkButton type="primary" :to="{ name: 'formula', params: { id: 'new' } }">New formula <kbd>N</kbd></LinkButton>
+      </template>
     </div>
 
     <RefusedNote v-if="refused" :refused="refused" @close="refused = null" />
 
-    <p v-if="query.isPending.value" class="quiet">Fetching the formulas …</p>
-    <div v-else-if="query.error.value" class="said stop" role="alert">
+    <el-skeleton v-if="query.isPending.value" :rows="8" animated aria-label="Fetching the formulas" />
+    <Said v-else-if="query.error.value" tone="stop">
       <strong>The formulas cannot be shown.</strong>{{ query.error.value.message }}
-      <div class="row"><button type="button" class="button" @click="query.refetch()">Try again</button></div>
-    </div>
-    <div v-else-if="!query.data.value?.length" class="tray empty">
-      <h2>{{ archived ? 'Nothing is archived' : 'No formulas yet' }}</h2>
-      <p v-if="!archived">Take in a recipe as it is, in cups or in grams; or start with the flour, pin how many pieces you want, and the rest is worked out.</p>
-    </div>
-    <p v-else-if="!formulas.length" class="said">Nothing found for “{{ find }}”. <button type="button" class="button bare" @click="find = ''">Show all {{ query.data.value.length }}</button></p>
-    <div v-else class="tray list">
-      <table>
-        <thead>
-          <tr><th>Name</th><th>Style</th><th class="n">Liquid %</th><th class="n">True water %</th><th>Last changed</th><th><span class="visually-hidden">What can be done</span></th></tr>
-        </thead>
-        <tbody>
-          <tr v-for="head in formulas" :key="head.id">
-            <td class="name"><RouterLink :to="{ name: 'formula', params: { id: head.id } }">{{ nameOf(head) }}</RouterLink></td>
-            <td class="styles"><span v-for="style in head.styles" :key="style" class="chip">{{ style }}</span> <span v-if="head.unsaved" class="chip draft">draft</span></td>
-            <td class="n liquid">{{ head.liquid_percent == null ? '–' : plain(head.liquid_percent, 3) }}<span class="on-phone quiet"> liquid %</span></td>
-            <td class="n water">{{ head.true_water_percent == null ? '–' : plain(head.true_water_percent, 3) }}<span class="on-phone quiet"> true water %</span></td>
-            <td class="quiet">{{ when(head.changed_at) }}</td>
-            <td class="acts">
-              <template v-if="!archived">
-                <RouterLink class="button bare" :to="{ name: 'sheet', params: { id: head.id } }" :aria-label="`Weigh sheet of ${nameOf(head)}`">Sheet</RouterLink>
-                <button type="button" class="button bare" :aria-label="`Copy ${nameOf(head)}`" @click="copy(head)">Copy</button>
-              </template>
-              <button type="button" class="button bare" :aria-label="`${archived ? 'Bring back' : 'Archive'} ${nameOf(head)}`" @click="putAway(head, !archived)">{{ archived ? 'Bring back' : 'Archive' }}</button>
-            </td>
-          </tr>
-        </tbody>
-      </table>
-    </div>
+      <div class="row"><el-button @click="query.refetch()">Try again</el-button></div>
+    </Said>
+    <BeginPart v-else-if="isFresh" />
+    <el-empty v-else-if="!query.data.value?.length" description="Nothing is archived."><template #image><span /></template></el-empty>
+    <Said v-else-if="!formulas.length">Nothing found for “{{ find }}”. <el-button text @click="find = ''">Show all {{ query.data.value.length }}</el-button></Said>
+    <template v-else>
+      <Said v-if="examples && !archived" class="examples"><div class="row"><span>{{ examples === 1 ? 'One of these is an example' : `${examples} of these are examples` }} from the demo kitchen.</span>
+        <el-popconfirm title="Remove the examples? Those that you changed stay." confirm-button-text="Remove them" cancel-button-text="Leave them" width="260" @confirm="dropExamples">
+          <template #reference><el-button size="small">Remove the examples</el-button></template>
+        </el-popconfirm></div>
+      </Said>
+      <div class="tray list">
+        <FormulaTable :heads="onPage" :archived="archived" @copy="copy" @away="putAway($event, !archived)" />
+      </div>
+      <el-pagination v-model:current-page="page" class="pages" layout="prev, pager, next" :page-size="PAGE" :total="formulas.length" hide-on-single-page />
+    </template>
     <KeysDialog v-model="showsKeys" :keys="KEYS" />
   </main>
 </template>
 
 <style scoped>
 .list { padding: 4px 16px }
-table { width: 100%; border-collapse: collapse }
-th { text-align: left; font-size: .82rem; font-weight: 500; color: var(--ink-2); padding: 7px 8px }
-td { border-top: 1px solid var(--rim-faint); padding: 6px 8px; height: 54px }
-th:first-child, td:first-child { padding-left: 0 }
-.n { text-align: right }
-.n { padding-right: 40px }
-.liquid, .water { font-size: 1.15rem; font-weight: 700 }
-.name a { font: 700 1.12rem var(--head); color: var(--ink); text-decoration: none; display: block; padding: 8px 0; overflow-wrap: anywhere }
-.name a:hover { color: var(--rim); text-decoration: underline }
-.styles { line-height: 1.9 }
-.styles .chip { margin-right: 5px }
-.acts { white-space: nowrap; text-align: right }
-.empty { display: grid; gap: 8px; padding: 40px; justify-items: center; text-align: center }
-.on-phone { display: none }
-@media (max-width: 760px) {
-  thead { display: none }
-  tr { display: grid; grid-template-columns: 1fr auto; border-top: 1px solid var(--rim-faint); padding: 6px 0 }
-  td { border: 0; padding: 2px 0; height: auto }
-  .on-phone { display: inline; font-size: .8rem; font-weight: 400 }
-  .styles, .acts { grid-column: 1 / -1 }
-  .acts { text-align: left; margin-left: -9px }
-  .acts .button { min-height: 44px }
-}
+.examples .row { margin: 0; align-items: center; justify-content: space-between }
+.examples { margin-bottom: 12px }
+.pages { justify-content: center; margin-top: 10px }
 </style>

@@ -2,11 +2,13 @@
 /** The same dough in two or more pans: depth as divided, doubled and baked, slices, what each wants; and what else would take it. */
 import { computed, ref, toRaw, watch } from 'vue'
 import { api, ask, type InPan, type PanState, type StandIn } from '@/api/client'
-import NumberField from '@/design/NumberField.vue'
+import NumberBox from '@/design/NumberBox.vue'
 import { filled, hollows, walls } from '@/drawings/solid'
 import { outline, panTitle, plain, withUnit, type Units } from '@/base/format'
-import { fillShown } from '@/screens/formula/working/workings'
+import { fillShown } from '@/screens/formula/working/words'
 import { useAnswer } from '@/base/useAnswer'
+import Said from '@/design/Said.vue'
+import SelectField from '@/design/SelectField.vue'
 
 export interface ComparePansProps {
   pans: readonly PanState[]
@@ -59,13 +61,12 @@ const percent = (share: number) => (Math.abs(share - 1) < 0.005 ? 'as it is' : `
 <template>
   <section class="tray" aria-labelledby="hold-head">
     <div class="tray-head"><h2 id="hold-head">Held against each other</h2></div>
-    <p v-if="!pans.length" class="quiet empty">Tick <b>Hold against</b> under two or more pans, to see the same dough in each: how deep it stands, how it is cut, and what each would want. Or open a pan to measure it.</p>
-    <template v-else>
+    <p v-if="pans.length === 1" class="quiet">Tick <b>Hold against</b> under one more, to see the same dough in both.</p>
       <div class="fields">
-        <label class="label">Dough<NumberField class="box" :value="doughG" kind="g" :units="units" label="Dough in each" :worked="dough === null" with-unit @change="dough = $event" /></label>
-        <label class="label">Kind of bake<select class="field" :value="shownKind" @change="kind = ($event.target as HTMLSelectElement).value"><option v-for="one in units.reference.fills" :key="one.key" :value="one.key">{{ one.label }}</option></select></label>
+        <label class="label">Dough<NumberBox :value="doughG" kind="g" :units="units" label="Dough in each" :worked="dough === null" with-unit @change="dough = $event" /></label>
+        <label class="label">Kind of bake<SelectField :value="shownKind" :options="Object.values(units.reference.fills).map((one) => ({ value: one.key, label: one.label }))" label="Kind of bake" @choose="kind = $event" /></label>
       </div>
-      <p v-if="problem" class="said stop" role="alert">{{ problem.errors?.[0]?.detail ?? problem.detail }}</p>
+      <Said tone="stop" v-if="problem">{{ problem.errors?.[0]?.detail ?? problem.detail }}</Said>
       <div class="wide">
       <table v-if="inPans.length">
         <thead>
@@ -78,7 +79,7 @@ const percent = (share: number) => (Math.abs(share - 1) < 0.005 ? 'as it is' : `
                 <path class="wall" :d="one.measured.solid.depth_cm ? walls(part, one.measured.solid.depth_cm, scale) : `M0 0H${outline(one.measured.solid)[0] * scale}`" />
               </template>
             </svg>
-            <button type="button" class="button bare" @click="pans[i] && emit('open', pans[i])">{{ one.pan.name || 'This pan' }}</button>
+            <el-button text @click="pans[i] && emit('open', pans[i])">{{ one.pan.name || 'This pan' }}</el-button>
           </th></tr>
         </thead>
         <tbody>
@@ -93,17 +94,15 @@ const percent = (share: number) => (Math.abs(share - 1) < 0.005 ? 'as it is' : `
         </tbody>
       </table>
       </div>
-      <div class="row"><button type="button" class="button" :aria-expanded="asked" @click="asked = !asked">What else on the shelf would take this?</button></div>
+      <div class="row"><el-button :aria-expanded="asked" @click="asked = !asked">What else on the shelf would take this?</el-button></div>
       <ol v-if="asked" class="others">
         <li v-for="one in standing" :key="`${one.key}:${one.pans}`"><b>{{ panTitle(one.in_pan.pan, units) }}</b> {{ one.words }}, {{ cm(one.in_pan.depths.divided_cm) }} deep, {{ cm(one.in_pan.depths.doubled_cm) }} doubled</li>
         <li v-if="!standing.length" class="quiet none">Nothing else on the shelf takes it without being too full or too empty.</li>
       </ol>
-    </template>
   </section>
 </template>
 
 <style scoped>
-.empty { padding: 26px 12px; text-align: center }
 .fields { display: grid; grid-template-columns: 130px minmax(0, 1fr); gap: 8px; margin-bottom: 8px }
 .wide { overflow-x: auto }
 table { width: 100%; border-collapse: collapse }

@@ -3,18 +3,22 @@
 import { computed, nextTick, onMounted, ref, toRaw } from 'vue'
 import { api, ask, type Measured, type PanState, type ShelfPan } from '@/api/client'
 import { plainCopy } from '@/base/copy'
-import NumberField from '@/design/NumberField.vue'
+import NumberBox from '@/design/NumberBox.vue'
 import PanForm from '@/design/PanForm.vue'
 import PanTop from '@/drawings/PanTop.vue'
 import { hollows, walls } from '@/drawings/solid'
 import { outline, plain, withUnit, type Units } from '@/base/format'
 import { useAnswer } from '@/base/useAnswer'
+import Said from '@/design/Said.vue'
+import SelectField from '@/design/SelectField.vue'
 
 export interface PanCardProps {
   shelved: ShelfPan
   /** As it is on the shelf; null for a new one. */
   state: PanState | null
   units: Units
+  /** It was opened over something else, which closing it shows again. */
+  closes?: boolean
 }
 const props = defineProps<PanCardProps>()
 const emit = defineEmits<{ keep: [shelved: ShelfPan]; away: [state: PanState]; remove: [state: PanState]; close: [] }>()
@@ -25,7 +29,8 @@ const measured = computed(() => answer.value)
 const wrong = (name: string) => problem.value?.errors?.find((issue) => issue.pointer.endsWith(name))?.detail
 const wrongAtAll = computed(() => problem.value?.errors?.[0]?.detail ?? problem.value?.detail)
 const common = ref('')
-function takeCommon(): void {
+function takeCommon(wanted: string): void {
+  common.value = wanted
   const found = props.units.reference.common_pans[Number(common.value)]
   if (found) draft.value.pan = plainCopy(found.pan)
 }
@@ -47,26 +52,28 @@ const promise = computed(() => {
   return m.promise_is === 'kept' ? `The name promises ${said}, and it keeps to it.` : `The name promises ${said}; this one ${m.promise.dough_g != null ? 'takes' : 'is'} ${plain(share, 2)} % ${m.promise_is}.`
 })
 const head = ref<HTMLElement>()
-onMounted(() => void nextTick(() => head.value?.focus()))
+onMounted(() => {
+  if (props.closes) void nextTick(() => head.value?.focus())
+})
 </script>
 
 <template>
   <section class="tray" aria-labelledby="pan-card-head" @keydown.esc="emit('close')">
     <div class="tray-head">
       <h2 id="pan-card-head" ref="head" tabindex="-1">{{ state ? draft.pan.name || 'A pan' : 'New pan' }}</h2>
-      <button type="button" class="button bare" @click="emit('close')">Close <kbd>Esc</kbd></button>
+      <el-button v-if="closes" text @click="emit('close')">Close <kbd>Esc</kbd></el-button>
     </div>
     <form @submit.prevent="emit('keep', plainCopy(draft))">
       <!-- At the head, where it is in sight however long the card is, and no notice lies over it. -->
       <div class="row acts">
-        <button type="submit" class="button go" :disabled="!!problem">{{ state ? 'Keep' : 'Put on the shelf' }}</button>
+        <el-button type="primary" native-type="submit" :disabled="!!problem">{{ state ? 'Keep' : 'Put on the shelf' }}</el-button>
         <template v-if="state">
-          <button type="button" class="button" @click="emit('away', state)">{{ state.archived ? 'Back on the shelf' : 'Put away' }}</button>
-          <button type="button" class="button bare" @click="emit('remove', state)">Remove</button>
+          <el-button @click="emit('away', state)">{{ state.archived ? 'Back on the shelf' : 'Put away' }}</el-button>
+          <el-button text @click="emit('remove', state)">Remove</el-button>
         </template>
       </div>
       <label v-if="!state" class="label">Start from a common size
-        <select v-model="common" class="field" @change="takeCommon"><option value="">measured by myself</option><option v-for="(one, i) in units.reference.common_pans" :key="one.pan.name" :value="String(i)">{{ one.pan.name }}</option></select>
+        <SelectField :value="common" :options="[{ value: '', label: 'measured by myself' }, ...units.reference.common_pans.map((one, i) => ({ value: String(i), label: one.pan.name ?? '' }))]" label="Start from a common size" @choose="takeCommon" />
         <small v-if="source" class="quiet">{{ source }}. Measure yours: sizes of one name differ.</small>
       </label>
       <div v-if="measured" class="drawn">
@@ -81,15 +88,15 @@ onMounted(() => void nextTick(() => head.value?.focus()))
       <p v-if="promise" class="promise" :class="measured?.promise_is">{{ promise }}</p>
       <PanForm :pan="draft.pan" :units="units" :measured="measured" :wrong="wrong" @change="draft.pan = $event" />
       <div class="more">
-        <label class="label">Made of<select v-model="draft.material" class="field"><option :value="null">not told</option><option v-for="one in units.reference.materials" :key="one.key" :value="one.key">{{ one.label }}</option></select></label>
-        <label class="label">Colour<input v-model="draft.colour" class="field" maxlength="300" /></label>
-        <label class="label">How many<NumberField class="box" :value="draft.owned" kind="count" :units="units" label="How many of them" @change="draft.owned = $event ?? 0" /></label>
-        <label class="tick"><input v-model="draft.sticks" type="checkbox" /> It sticks</label>
+        <label class="label">Made of<SelectField :value="draft.material ?? ''" :options="[{ value: '', label: 'not told' }, ...Object.values(units.reference.materials).map((one) => ({ value: one.key, label: one.label }))]" label="Made of" @choose="draft.material = $event || null" /></label>
+        <label class="label">Colour<el-input v-model="draft.colour" maxlength="300" aria-label="Colour" /></label>
+        <label class="label">How many<NumberBox :value="draft.owned" kind="count" :units="units" label="How many of them" @change="draft.owned = $event ?? 0" /></label>
+        <el-checkbox v-model="draft.sticks">It sticks</el-checkbox>
       </div>
       <p v-if="material" class="quiet small">{{ material.in_the_oven }}</p>
       <p v-if="draft.sticks" class="quiet small">Oil it well, corners too, or line it with paper.</p>
-      <label class="label">Note<input v-model="draft.note" class="field" maxlength="300" /></label>
-      <p v-if="wrongAtAll" class="said stop" role="alert">{{ wrongAtAll }}</p>
+      <label class="label">Note<el-input v-model="draft.note" maxlength="300" aria-label="Note" /></label>
+      <Said tone="stop" v-if="wrongAtAll">{{ wrongAtAll }}</Said>
     </form>
   </section>
 </template>
@@ -107,8 +114,6 @@ dd { margin: 0; font-weight: 700; color: var(--crust) }
 .promise.less, .promise.more { color: var(--crust); font-weight: 600 }
 .promise.kept { color: var(--ok) }
 .more { display: grid; grid-template-columns: minmax(0, 1.4fr) minmax(0, 1fr) 84px auto; gap: 8px; align-items: end }
-.tick { display: flex; gap: 7px; align-items: center; min-height: 40px; white-space: nowrap }
-.tick input { width: 20px; height: 20px }
 .small { font-size: .9rem; margin: 0 }
 .acts { display: flex; flex-wrap: wrap; gap: 8px }
 @media (max-width: 760px) { .more { grid-template-columns: 1fr 1fr } }

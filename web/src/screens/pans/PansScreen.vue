@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The shelf: the kitchen's pans drawn to one scale beside each other; one opened to measure, several held against each other. */
 import { useQueryClient } from '@tanstack/vue-query'
+import { useMediaQuery } from '@vueuse/core'
 import { computed, nextTick, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import ComparePans from './ComparePans.vue'
@@ -16,6 +17,8 @@ import { useKeys } from '@/base/keys'
 import { usePans, useUnits } from '@/base/kitchen'
 import { tell } from '@/base/notice'
 import { useAttempt } from '@/base/useAttempt'
+import LinkButton from '@/design/LinkButton.vue'
+import Said from '@/design/Said.vue'
 
 const KEYS = [
   ['N', 'a new pan'],
@@ -48,6 +51,9 @@ const compared = computed(() =>
     .flatMap((id) => all.value.find((state) => String(state.id) === id) ?? [])
     .slice(0, MOST_COMPARED),
 )
+/** One is beside the shelf at once, where there is room: the first, until another is opened. */
+const hasRoom = useMediaQuery('(min-width: 1001px)')
+const besideIt = computed(() => opened.value ?? (hasRoom.value ? (pans.value[0] ?? null) : null))
 const isCompared = (state: PanState) => compared.value.some((one) => one.id === state.id)
 function toggle(state: PanState): void {
   const ids = compared.value.map((one) => one.id)
@@ -78,7 +84,7 @@ const again = () => cache.invalidateQueries({ queryKey: ['pans'] })
 const path = (id: number) => ({ path: { pan_id: id } })
 const keep = (shelved: ShelfPan) =>
   attempt(async () => {
-    const before = opened.value
+    const before = fresh.value ? null : besideIt.value
     if (before) {
       const now = await ask(api.PUT('/api/pans/{pan_id}', { params: path(before.id), body: { shelved, version: before.version } }))
       await again()
@@ -134,18 +140,18 @@ useKeys({ n: start, '?': () => (showsKeys.value = true), Escape: close })
       <h1>Pans</h1>
       <span class="quiet">drawn to one scale; hold two or more against each other for the same dough</span>
       <span class="spacer" />
-      <RouterLink class="button" :to="{ query: { ...route.query, away: showsArchived ? undefined : '1', open: undefined } }">{{ showsArchived ? 'The shelf' : `Put away (${away.data.value?.length ?? 0})` }}</RouterLink>
-      <button type="button" class="button go" :disabled="!units" @click="start">New pan</button>
+      <LinkButton :to="{ query: { ...route.query, away: showsArchived ? undefined : '1', open: undefined } }">{{ showsArchived ? 'The shelf' : `Put away (${away.data.value?.length ?? 0})` }}</LinkButton>
+      <el-button type="primary" :disabled="!units" @click="start">New pan</el-button>
     </div>
-    <div v-if="error" class="said stop" role="alert"><strong>The shelf cannot be shown</strong>{{ error.message }}<div class="row"><button type="button" class="button" @click="here.refetch()">Try again</button></div></div>
-    <p v-else-if="!units || here.isPending.value" class="quiet">Fetching the pans …</p>
+    <Said tone="stop" v-if="error"><strong>The shelf cannot be shown</strong>{{ error.message }}<div class="row"><el-button @click="here.refetch()">Try again</el-button></div></Said>
+    <el-skeleton v-else-if="!units || here.isPending.value" :rows="8" animated aria-label="Fetching the pans" />
     <RefusedNote v-if="refused" :refused="refused" @close="refused = null" />
     <div v-if="units && here.data.value" class="halves">
       <section class="tray" aria-labelledby="shelf-head">
         <h2 id="shelf-head" class="visually-hidden">{{ showsArchived ? 'Put away' : 'The shelf' }}</h2>
-        <p v-if="!pans.length" class="quiet empty">{{ showsArchived ? 'Nothing is put away.' : 'No pans yet. Start from a common size, or measure one of yours; inside, at the top and at the base.' }}</p>
+        <el-empty v-if="!pans.length" :description="showsArchived ? 'Nothing is put away.' : 'No pans yet. Start from a common size, or measure one of yours; inside, at the top and at the base.'"><template #image><span /></template></el-empty>
         <ul class="shelf">
-          <li v-for="state in pans" :key="state.id" :class="{ open: opened?.id === state.id, picked: isCompared(state) }">
+          <li v-for="state in pans" :key="state.id" :class="{ open: !fresh && !(compared.length && !opened) && besideIt?.id === state.id, picked: isCompared(state) }">
             <button type="button" class="pan" :aria-label="`Open ${state.shelved.pan.name || 'the pan'}`" @click="open(state)" @keydown.x.prevent="toggle(state)">
               <span class="drawn"><PanTop :solid="state.measured.solid" :units="units" :scale="scale" :measured="false" /></span>
               <b>{{ state.shelved.pan.name || units.reference.pan_shapes[state.shelved.pan.shape]?.label }}<template v-if="state.shelved.owned !== 1"> × {{ state.shelved.owned }}</template></b>
@@ -153,12 +159,13 @@ useKeys({ n: start, '?': () => (showsKeys.value = true), Escape: close })
               <span class="quiet">{{ holds(state) }}<template v-if="state.measured.measured_ml != null">, by water</template><template v-if="state.shelved.sticks">, sticks</template></span>
               <span v-if="PROMISE[state.measured.promise_is]" class="warn">{{ PROMISE[state.measured.promise_is] }}</span>
             </button>
-            <label class="pick"><input type="checkbox" :checked="isCompared(state)" @change="toggle(state)" /> Hold against</label>
+            <el-checkbox class="pick" :model-value="isCompared(state)" :aria-label="`Hold ${state.shelved.pan.name || 'the pan'} against others`" @change="toggle(state)">Hold against</el-checkbox>
           </li>
         </ul>
       </section>
-      <PanCard v-if="fresh || opened" :key="opened?.id ?? 'new'" :shelved="fresh ?? opened!.shelved" :state="opened" :units="units" @keep="keep" @away="putAway" @remove="remove" @close="close" />
-      <ComparePans v-else :pans="compared" :units="units" @open="open" />
+      <PanCard v-if="fresh" key="new" :shelved="fresh" :state="null" :units="units" closes @keep="keep" @close="close" />
+      <ComparePans v-else-if="compared.length && !opened" :pans="compared" :units="units" @open="open" />
+      <PanCard v-else-if="besideIt" :key="besideIt.id" :shelved="besideIt.shelved" :state="besideIt" :units="units" :closes="opened !== null" @keep="keep" @away="putAway" @remove="remove" @close="close" />
     </div>
     <KeysDialog v-model="showsKeys" :keys="KEYS" />
   </main>
@@ -174,8 +181,7 @@ li.picked { background: var(--crust-soft) }
 .pan:hover { background: var(--rim-faint) }
 .drawn { display: grid; align-items: end; justify-items: center; min-height: 106px; margin-bottom: 4px }
 .warn { color: var(--crust); font-weight: 600; font-size: .86rem }
-.pick { display: flex; gap: 7px; align-items: center; justify-content: center; min-height: 38px; cursor: pointer; font-size: .9rem; color: var(--ink-2) }
-.pick input { width: 20px; height: 20px }
+.pick { justify-content: center }
 .empty { padding: 30px 12px; text-align: center }
 @media (max-width: 1000px) { .halves { grid-template-columns: minmax(0, 1fr) } .halves > :last-child { order: -1 } }
 @media (max-width: 760px) { .shelf { grid-template-columns: repeat(2, minmax(0, 1fr)) } .pick { min-height: 44px } }

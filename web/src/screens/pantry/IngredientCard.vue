@@ -1,15 +1,19 @@
 <script setup lang="ts">
 /** One ingredient, to be read and changed; what a change would do to formulas is shown before it is kept. */
 import { computed, ref } from 'vue'
+import AllergenTicks from './AllergenTicks.vue'
+import MeasureTable from './MeasureTable.vue'
 import { api, ask, type Ingredient, type PantryItem, type Use } from '@/api/client'
 import { plainCopy } from '@/base/copy'
-import NumberField from '@/design/NumberField.vue'
+import NumberBox from '@/design/NumberBox.vue'
 import RefusedNote from '@/design/RefusedNote.vue'
 import { plain, type Units } from '@/base/format'
 import { tell } from '@/base/notice'
 import { ROLES } from '@/screens/formula/lines/lines'
 import { useAnswer } from '@/base/useAnswer'
 import { useAttempt } from '@/base/useAttempt'
+import Said from '@/design/Said.vue'
+import SelectField from '@/design/SelectField.vue'
 
 export interface IngredientCardProps {
   item: PantryItem
@@ -36,8 +40,6 @@ const HOLDS = [
   ['sugars', 'of it sugars'],
   ['salt', 'Salt'],
 ] as const
-const ALLERGENS = ['wheat', 'rye', 'barley', 'oats', 'milk', 'egg', 'almonds', 'walnuts', 'hazelnuts', 'pecans', 'pistachios', 'cashews', 'macadamias', 'brazil nuts', 'pine nuts', 'peanuts', 'sesame', 'soya', 'sulphites', 'mustard', 'celery', 'lupin', 'fish', 'crustaceans', 'molluscs'] as const
-const MEASURES = ['cup', 'tbsp', 'tsp', 'each', 'packet', 'stick', 'cube', 'cake', 'clove', 'slice', 'bunch', 'sprig', 'can', 'handful', 'pinch', 'knob', 'becher'] as const
 
 const holds = (key: (typeof HOLDS)[number][0]) => draft.value.composition?.[key] ?? null
 function setHolds(key: (typeof HOLDS)[number][0], value: number | null): void {
@@ -59,17 +61,6 @@ const WARNS = [
   { field: 'allergens', says: 'Contains' },
   { field: 'may_contain', says: 'May contain, as its packet warns' },
 ] as const
-function allergen(field: 'allergens' | 'may_contain', one: (typeof ALLERGENS)[number]): void {
-  const has = draft.value[field].includes(one)
-  draft.value[field] = has ? draft.value[field].filter((a) => a !== one) : [...draft.value[field], one]
-}
-const addMeasure = () => draft.value.measures.push({ measure: 'cup', way: '', low_g: 90, usual_g: 100, high_g: 110, source: 'yours' })
-type End = 'low_g' | 'usual_g' | 'high_g'
-function setEnd(n: number, end: End, value: number | null): void {
-  const row = draft.value.measures[n]
-  if (row && value) Object.assign(row, { [end]: value, source: 'yours' })
-}
-
 /* Where it is used, and what the draft would make of each. */
 const sound = computed(() => draft.value.name.trim() !== '')
 const { answer: uses } = useAnswer<Use[]>([draft], sound, () => ask(api.POST('/api/pantry/uses', { body: draft.value })))
@@ -118,61 +109,42 @@ const askFirst = () =>
   <section class="tray card" :aria-label="draft.name || 'New ingredient'">
     <div class="tray-head">
       <h2 v-if="!isNew">{{ item.ingredient.name }}</h2>
-      <label v-else class="label">Name<input v-model="draft.name" class="field" maxlength="300" /></label>
+      <label v-else class="label">Name<el-input v-model="draft.name" maxlength="300" aria-label="Name" /></label>
       <span class="row">
-        <button v-if="item.version" type="button" class="button bare" @click="goBack">{{ item.shipped ? 'As shipped' : 'Remove' }}</button>
-        <button type="button" class="button go" :disabled="!changed || !sound" @click="askFirst">Keep</button>
+        <el-button text v-if="item.version" @click="goBack">{{ item.shipped ? 'As shipped' : 'Remove' }}</el-button>
+        <el-button type="primary" :disabled="!changed || !sound" @click="askFirst">Keep</el-button>
       </span>
     </div>
     <RefusedNote v-if="refused" :refused="refused" @close="refused = null" />
-    <div v-if="asking" class="said now" role="alertdialog" aria-label="What it would change">
+    <Said tone="now" v-if="asking" role="alertdialog" aria-label="What it would change">
       <strong>Keeping it changes {{ moved.length }} {{ moved.length === 1 ? 'formula' : 'formulas' }}.</strong>
       <table>
         <thead><tr><th>True water of</th><th class="n">now</th><th class="n">then</th></tr></thead>
         <tbody><tr v-for="use in moved" :key="use.formula_id"><td>{{ use.name }}</td><td class="n">{{ percent(use.true_water_now) }}</td><td class="n worked">{{ percent(use.true_water_then) }}</td></tr></tbody>
       </table>
-      <div class="row"><button type="button" class="button go" @click="keep">Keep and reckon again</button><button type="button" class="button" @click="asking = false">Not now</button></div>
-    </div>
+      <div class="row"><el-button type="primary" @click="keep">Keep and reckon again</el-button><el-button @click="asking = false">Not now</el-button></div>
+    </Said>
 
     <div class="fields">
-      <label class="label">In the dough it is<select v-model="draft.role" class="field"><option v-for="role in ROLES" :key="role" :value="role">{{ role }}</option></select></label>
-      <label v-if="draft.role === 'leaven'" class="label">A starter’s hydration, %<NumberField class="box" :value="draft.hydration" kind="percent" :units="units" label="Hydration of the starter" :wrong="wrong('/hydration')" @change="draft.hydration = $event" /></label>
-      <label class="label wide">Also called, comma between<input v-model.lazy="also" class="field" /></label>
-      <label class="label wide">In German<input v-model.lazy="alsoDe" class="field" /></label>
+      <label class="label">In the dough it is<SelectField :value="draft.role" :options="ROLES.map((role) => ({ value: role, label: role }))" label="In the dough it is" @choose="draft.role = $event" /></label>
+      <label v-if="draft.role === 'leaven'" class="label">A starter’s hydration, %<NumberBox :value="draft.hydration" kind="percent" :units="units" label="Hydration of the starter" :wrong="wrong('/hydration')" @change="draft.hydration = $event" /></label>
+      <label class="label wide">Also called, comma between<el-input :model-value="also" aria-label="Also called, comma between" @change="also = $event" /></label>
+      <label class="label wide">In German<el-input :model-value="alsoDe" aria-label="In German" @change="alsoDe = $event" /></label>
     </div>
 
     <h3>In 100 g</h3>
     <div class="holds">
-      <label v-for="[key, label] in HOLDS" :key="key" class="label">{{ label }}<NumberField class="box" :value="holds(key)" kind="percent" :units="units" :label="`${label} in 100 g`" :wrong="wrong(`/composition/${key}`)" @change="setHolds(key, $event)" /></label>
+      <label v-for="[key, label] in HOLDS" :key="key" class="label">{{ label }}<NumberBox :value="holds(key)" kind="percent" :units="units" :label="`${label} in 100 g`" :wrong="wrong(`/composition/${key}`)" @change="setHolds(key, $event)" /></label>
     </div>
     <p class="quiet"><template v-if="draft.composition">They come to {{ plain(sum, 3) }} g; the rest is ash{{ sum < 90 ? ', alcohol or what nobody said' : '' }}. Salt is sodium × 2.5, without what soda brings. </template>Source: {{ draft.source || 'not said' }}.</p>
 
     <h3>A measure weighs</h3>
-    <div class="scroll">
-      <table v-if="draft.measures.length">
-        <thead><tr><th>One</th><th>filled</th><th class="n">low g</th><th class="n">usual g</th><th class="n">high g</th><th>source</th><th><span class="visually-hidden">Remove</span></th></tr></thead>
-        <tbody>
-          <tr v-for="(row, n) in draft.measures" :key="n">
-            <td><select v-model="row.measure" class="field" :aria-label="`Measure ${n + 1}`"><option v-for="m in [...new Set([...MEASURES, row.measure])]" :key="m" :value="m">{{ units.reference.measures[m]?.label ?? m }}</option></select></td>
-            <td><input v-model="row.way" class="field way" maxlength="40" placeholder="any way" :aria-label="`How measure ${n + 1} is filled`" /></td>
-            <td v-for="end in ['low_g', 'usual_g', 'high_g'] as const" :key="end"><NumberField class="box small" :value="row[end]" kind="count" :units="units" :label="`${end.split('_')[0]} weight of measure ${n + 1}`" :wrong="wrong(`/measures/${n}`)" @change="setEnd(n, end, $event)" /></td>
-            <td class="quiet source">{{ row.source }}</td>
-            <td><button type="button" class="button bare" :aria-label="`Remove measure ${n + 1}`" @click="draft.measures.splice(n, 1)">×</button></td>
-          </tr>
-        </tbody>
-      </table>
-    </div>
-    <button type="button" class="button bare" @click="addMeasure">+ Measure</button>
+    <MeasureTable v-model="draft.measures" :units="units" :wrong="wrong" />
 
     <h3>Allergens</h3>
-    <template v-for="{ field, says } in WARNS" :key="field">
-      <p class="quiet">{{ says }}</p>
-      <div class="allergens" role="group" :aria-label="says">
-        <button v-for="one in ALLERGENS" :key="one" type="button" class="chip" :aria-pressed="draft[field].includes(one)" @click="allergen(field, one)">{{ one }}</button>
-      </div>
-    </template>
-    <label class="check"><input v-model="draft.read_packet" type="checkbox" /> Makers differ: only its packet tells what else it brings</label>
-    <label v-if="draft.role === 'flour' || draft.role === 'leaven'" class="check"><input v-model="draft.bran" type="checkbox" /> Wholemeal or rye: it drinks, and feels stiffer than its water says</label>
+    <AllergenTicks v-for="{ field, says } in WARNS" :key="field" v-model="draft[field]" :says="says" />
+    <el-checkbox v-model="draft.read_packet">Makers differ: only its packet tells what else it brings</el-checkbox>
+    <el-checkbox v-if="draft.role === 'flour' || draft.role === 'leaven'" v-model="draft.bran">Wholemeal or rye: it drinks, and feels stiffer than its water says</el-checkbox>
     <p class="quiet">From the recipe alone; always read the label of what you have in your hand, and check your local rules.</p>
 
     <h3>Used in</h3>
@@ -190,19 +162,10 @@ h3 { font: 700 .95rem var(--body); color: var(--rim); margin-top: 6px }
 .fields { display: flex; flex-wrap: wrap; gap: 8px 12px }
 .wide { flex: 1 1 200px }
 .holds { display: grid; gap: 8px 12px; grid-template-columns: repeat(auto-fill, minmax(110px, 1fr)) }
-.small { width: 84px }
-.card > .bare { justify-self: start }
-.way { width: 104px }
-.scroll { overflow-x: auto }
 table { border-collapse: collapse; width: 100% }
 th { text-align: left; font-size: .82rem; font-weight: 500; color: var(--ink-2); padding: 2px 6px 2px 0 }
 td { padding: 3px 6px 3px 0 }
 .n { text-align: right }
-.source { min-width: 130px; line-height: 1.2 }
-.allergens { display: flex; flex-wrap: wrap; gap: 6px }
-.allergens button { background: none; min-height: 36px; padding: 2px 12px; cursor: pointer }
-.allergens button[aria-pressed='true'] { background: var(--rim); border-color: var(--rim); color: var(--on-rim); font-weight: 650 }
 ul { margin: 0; padding: 0; list-style: none }
 li { min-height: 30px }
-.check { display: flex; gap: 8px; align-items: center; min-height: 40px }
 </style>

@@ -7,6 +7,8 @@ import { shapeWords, turnsWords } from './shapes'
 import { api, ask, Refused } from '@/api/client'
 import { panTitle, plain } from '@/base/format'
 import { useUnits } from '@/base/kitchen'
+import LinkButton from '@/design/LinkButton.vue'
+import Said from '@/design/Said.vue'
 
 const route = useRoute()
 const id = computed(() => Number(route.params.id))
@@ -43,24 +45,24 @@ const print = () => window.print()
 <template>
   <main class="page sheet-page">
     <div class="page-head no-print">
-      <RouterLink class="button" :to="back">Back to the count</RouterLink>
+      <LinkButton :to="back">Back to the count</LinkButton>
       <span class="spacer" />
       <template v-if="sheet">
         <span class="quiet">PDF</span>
-        <a v-for="[paper, words] in PAPERS" :key="paper" class="button" :aria-label="`PDF, ${words}`" :href="file('sheet.pdf', paper)" target="_blank">{{ words }}</a>
-        <a class="button" :href="file('sheet.csv')">CSV</a>
-        <a class="button" :href="file('count.ods')">Spreadsheet</a>
-        <button type="button" class="button go" @click="print">Print</button>
+        <el-button tag="a" v-for="[paper, words] in PAPERS" :key="paper" :aria-label="`PDF, ${words}`" :href="file('sheet.pdf', paper)" target="_blank">{{ words }}</el-button>
+        <el-button tag="a" :href="file('sheet.csv')">CSV</el-button>
+        <el-button tag="a" :href="file('count.ods')">Spreadsheet</el-button>
+        <el-button type="primary" @click="print">Print</el-button>
       </template>
     </div>
     <p v-if="query.isPending.value || !units" class="quiet">Reckoning the sheet …</p>
-    <div v-else-if="query.error.value" class="said stop" role="alert">
+    <Said tone="stop" v-else-if="query.error.value">
       <strong>{{ problem?.problem.title ?? 'The sheet cannot be shown' }}</strong>{{ query.error.value.message }}
       <div class="row">
-        <RouterLink class="button" :to="back">Back to the count</RouterLink>
-        <button type="button" class="button" @click="query.refetch()">Try again</button>
+        <LinkButton :to="back">Back to the count</LinkButton>
+        <el-button @click="query.refetch()">Try again</el-button>
       </div>
-    </div>
+    </Said>
     <article v-else-if="sheet && page" class="paper" :class="{ small }">
       <h1>{{ sheet.name || 'Formula without a name' }}</h1>
       <p class="quiet">{{ page.kitchen }} · {{ page.edition }} · {{ spaced(sheet.flour) }} {{ sheet.unit }} flour is 100 %<template v-if="sheet.mixes > 1"><br /><b>Weigh this {{ sheet.mixes }} times: {{ sheet.mixes }} equal mixes</b></template></p>
@@ -113,7 +115,6 @@ const print = () => window.print()
 
 <style scoped>
 .sheet-page { max-width: 860px }
-.page-head .button { padding-inline: 12px }
 .paper { background: var(--tray); border: 2px solid var(--rim); border-radius: var(--radius); padding: 26px 32px }
 .paper h1 { font-size: 1.7rem; overflow-wrap: anywhere }
 table { width: 100%; border-collapse: collapse; margin-top: 10px }

@@ -5,8 +5,12 @@ import { api, ask, type TakingHead } from '@/api/client'
 import RefusedNote from '@/design/RefusedNote.vue'
 import { when } from '@/base/format'
 import { tell } from '@/base/notice'
+import FilePick from '@/design/FilePick.vue'
+import { FILES } from './recipe/useFileIn'
 import { useAttempt } from '@/base/useAttempt'
+import Said from '@/design/Said.vue'
 
+const emit = defineEmits<{ file: [file: File] }>()
 const cache = useQueryClient()
 const earlier = useQuery({ queryKey: ['takings'], queryFn: () => ask(api.GET('/api/takings')) })
 const { refused, attempt } = useAttempt()
@@ -35,16 +39,16 @@ async function drop(head: TakingHead): Promise<void> {
       <li>What moves the dough most is asked: how you fill a cup, which salt, which yeast. Answers are remembered.</li>
       <li>One step makes the formula: stages from the headings, the yield as the first pins of its count.</li>
     </ol>
-    <p class="quiet">Files: a saved web page or .json with a recipe in it (schema.org), a table (.csv), plain text, or a formula file of Pan Count. Nothing is fetched from the network.</p>
+    <FilePick drop :accept="FILES" @pick="emit('file', $event)"><b>Choose a file</b>, or drop it here: a saved web page or .json with a recipe in it (schema.org), a table (.csv), plain text, or a formula file of Pan Count. Nothing is fetched from the network.</FilePick>
     <RefusedNote v-if="refused" :refused="refused" @close="refused = null" />
-    <p v-if="earlier.error.value" class="said stop" role="alert">{{ earlier.error.value.message }}</p>
+    <Said tone="stop" v-if="earlier.error.value">{{ earlier.error.value.message }}</Said>
     <template v-if="earlier.data.value?.length">
       <h2>Taken in before</h2>
       <ul>
         <li v-for="head in earlier.data.value" :key="head.id">
           <RouterLink :to="{ name: 'take-in', params: { id: head.id } }">{{ nameOf(head) }}</RouterLink>
           <span class="quiet">{{ head.formula_id ? 'formula made' : 'open' }} · {{ when(head.changed_at) }}</span>
-          <button type="button" class="button bare" :aria-label="`Throw away ${nameOf(head)}`" @click="drop(head)">Throw away</button>
+          <el-button text :aria-label="`Throw away ${nameOf(head)}`" @click="drop(head)">Throw away</el-button>
         </li>
       </ul>
     </template>

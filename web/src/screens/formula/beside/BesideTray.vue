@@ -1,10 +1,12 @@
 <script setup lang="ts">
 /** What is not mixed into the dough: wash, topping, pan oil. It counts in no percentage. */
+import { computed } from 'vue'
 import { emptyBeside, emptyLine } from '@/screens/formula/lines/lines'
 import type { BesideKind, Formula, Whole } from '@/api/client'
 import NumberField from '@/design/NumberField.vue'
 import { plain, withUnit, type Units } from '@/base/format'
 import { tell } from '@/base/notice'
+import SelectField from '@/design/SelectField.vue'
 
 export interface BesideTrayProps {
   /** The desk's own formula; it is edited in place. */
@@ -28,6 +30,7 @@ const PER = { pieces: 'pieces', surface: 'pieces', area: 'pieces', inside: 'pans
 /** By what its weights are scaled; a thing of pans where there is no pan, by the pieces. */
 const per = (kind: BesideKind) => PER[props.units.reference.beside[kind]?.per ?? 'dough']
 const scaledBy = { pieces: 'by the pieces', surface: 'by the surface of the pieces', area: 'by area, inside a border', inside: 'by the inside of the pans', dough: 'with the dough', pot: 'by the water in the pot' } as const
+const kinds = computed(() => Object.values(props.units.reference.beside).map(({ kind, label }) => ({ value: kind, label })))
 function remove(s: number, n: number): void {
   emit('step')
   const stage = props.formula.beside[s]
@@ -43,7 +46,7 @@ function remove(s: number, n: number): void {
     <div v-for="(stage, s) in formula.beside" :key="s">
       <div class="stage">
         <input v-model="stage.name" class="stage-name" maxlength="300" placeholder="What it is for" :aria-label="`What ${stage.name || 'this'} is for`" />
-        <select v-model="stage.kind" class="kind" :aria-label="`What ${stage.name || 'this'} is`" :title="scaledBy[units.reference.beside[stage.kind]?.per ?? 'dough']"><option v-for="rule in units.reference.beside" :key="rule.kind" :value="rule.kind">{{ rule.label }}</option></select>
+        <SelectField class="kind" :value="stage.kind" :options="kinds" :label="`What ${stage.name || 'this'} is`" :title="scaledBy[units.reference.beside[stage.kind]?.per ?? 'dough']" @choose="stage.kind = $event" />
         <label v-if="per(stage.kind)" class="quiet serves">for <NumberField :value="stage.serves ?? whole?.[per(stage.kind) === 'pans' ? 'written_pans' : 'written_pieces']" :worked="stage.serves == null" kind="count" :units="units" :label="`${stage.name || 'this'}, for how many ${per(stage.kind)}; nothing for all of the dough`" @change="stage.serves = $event" /> {{ per(stage.kind) }}</label>
       </div>
       <ul>
@@ -54,21 +57,21 @@ function remove(s: number, n: number): void {
           </span>
           <span class="counted quiet" :title="`In this count, ${scaledBy[units.reference.beside[stage.kind]?.per ?? 'dough']}`">{{ line.weight_g == null || !whole?.beside[s] ? '' : `→ ${withUnit(line.weight_g * whole.beside[s].times, 'g', units)}` }}</span>
           <NumberField :value="line.weight_g ?? null" kind="g" :units="units" :label="`${line.name || 'line without a name'}, weight beside the dough`" with-unit @change="line.weight_g = $event" />
-          <button type="button" class="button bare" :aria-label="`Remove ${line.name || 'the line'} beside the dough`" @click="remove(s, n)">×</button>
+          <el-button text :aria-label="`Remove ${line.name || 'the line'} beside the dough`" @click="remove(s, n)">×</el-button>
         </li>
       </ul>
       <p v-for="one in whole?.beside[s]?.strengths ?? []" :key="one.name" class="quiet strength">{{ one.name }} {{ plain(one.percent) }} % of the water; usual {{ plain(one.low) }} to {{ plain(one.high) }} %<template v-if="one.percent < one.low || one.percent > one.high">: <b>{{ one.percent < one.low ? 'weaker' : 'stronger' }} than usual</b></template></p>
-      <button type="button" class="button bare add" @click="add(s)">+ Line</button>
+      <el-button text size="small" @click="add(s)">+ Line</el-button>
       <label v-if="units.reference.beside[stage.kind]?.per === 'area'" class="quiet border">border <NumberField :value="stage.border_cm" kind="cm" :units="units" :label="`Border around ${stage.name || 'this'} on a slab`" with-unit @change="stage.border_cm = $event ?? 0" /></label>
     </div>
-    <button type="button" class="button bare add" @click="add()">+ Something beside the dough</button>
+    <el-button text size="small" @click="add()">+ Something beside the dough</el-button>
   </section>
 </template>
 
 <style scoped>
 .stage { display: flex; align-items: center; gap: 6px; border-bottom: 2px solid var(--rim-soft) }
-.kind { border: 0; background: none; color: var(--ink-2); font-size: .86rem; border-radius: 8px; min-height: 30px; cursor: pointer }
-.kind:hover { background: var(--rim-faint) }
+.kind { flex: 0 0 128px }
+.kind :deep(.el-select__wrapper) { box-shadow: none; background: none; min-height: var(--touch-small); font-size: .9rem; padding: 2px 6px }
 .serves { display: inline-flex; align-items: baseline; gap: 2px; white-space: nowrap; font-size: .86rem }
 .serves .number { width: 58px; border-color: var(--rim-faint) }
 .stage-name { border: 0; flex: 1; min-width: 90px; background: none; font-weight: 700; color: var(--rim); padding: 3px 4px }
@@ -81,7 +84,6 @@ li { display: grid; grid-template-columns: 1fr auto 92px 30px; align-items: cent
 .strength { font-size: .86rem; margin: 2px 4px }
 .border { display: inline-flex; align-items: baseline; gap: 2px; font-size: .86rem; margin-left: 8px }
 .border .number { width: 66px; border-color: var(--rim-faint) }
-.add { font-size: .88rem; min-height: 30px }
-li .button { padding: 0; min-height: 30px }
-@media (max-width: 700px) { .add, li .button, .what input, .kind { min-height: 44px } }
+li .el-button { padding: 0; min-height: 30px }
+@media (max-width: 700px) { .what input { min-height: 44px } }
 </style>

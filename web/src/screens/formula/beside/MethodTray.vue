@@ -42,12 +42,12 @@ function remove(n: number): void {
     <ol>
       <li v-for="({ step, chips: said }, n) in steps" :key="n">
         <span class="number">{{ n + 1 }}</span>
-        <textarea :value="step.text" rows="1" maxlength="10000" :aria-label="`Step ${n + 1}`" @input="edit(step, ($event.target as HTMLTextAreaElement).value)" />
-        <button type="button" class="button bare" :aria-label="`Remove step ${n + 1}`" @click="remove(n)">×</button>
+        <el-input type="textarea" :model-value="step.text" autosize resize="none" maxlength="10000" :aria-label="`Step ${n + 1}`" @input="edit(step, $event)" />
+        <el-button text :aria-label="`Remove step ${n + 1}`" @click="remove(n)">×</el-button>
         <span v-if="said.length" class="chips"><span v-for="chip in said" :key="chip" class="chip">{{ chip }}</span></span>
       </li>
     </ol>
-    <button type="button" class="button bare add" @click="add">+ Step</button>
+    <el-button text size="small" class="add" @click="add">+ Step</el-button>
   </section>
 </template>
 
@@ -56,11 +56,8 @@ function remove(n: number): void {
 ol { list-style: none; margin: 0; padding: 0 }
 li { display: grid; grid-template-columns: 24px 1fr 30px; align-items: start; border-bottom: 1px solid var(--rim-faint); padding: 4px 0 }
 .number { color: var(--rim); font-weight: 700; padding: 4px 0 }
-textarea { border: 1.5px solid transparent; border-radius: 8px; background: none; padding: 3px 6px; resize: none; field-sizing: content; width: 100%; line-height: 1.4 }
-textarea:hover, textarea:focus { border-color: var(--rim-soft) }
+li :deep(textarea:not(:hover):not(:focus)) { box-shadow: none; background: none }
 .chips { grid-column: 2; display: flex; flex-wrap: wrap; gap: 5px; padding: 2px 6px }
-li .button { padding: 0; min-height: 30px }
-.add { font-size: .88rem; min-height: 30px }
+li .el-button { padding: 0; min-height: 30px }
 @media (max-width: 1180px) { .method { grid-column: 1 / -1 } }
-@media (max-width: 700px) { .add, li .button { min-height: 44px } }
 </style>

@@ -59,12 +59,12 @@ const question = computed(() => {
 <template>
   <div v-if="choices.length" class="choices" role="group" aria-label="What to do with what is over">
     <p><strong>{{ question }}</strong></p>
-    <button v-for="{ choice, says, moves } in choices" :key="choice.kind" type="button" @click="emit('take', choice.count)">
+    <el-button v-for="{ choice, says, moves } in choices" :key="choice.kind" class="choice" @click="emit('take', choice.count)">
       <span>{{ says }}</span><small>{{ moves }}</small>
-    </button>
+    </el-button>
   </div>
   <div v-else class="extras" role="group" aria-label="A little more on purpose">
-    <button v-for="{ choice, says, moves } in extras" :key="choice.kind" type="button" class="button bare" :title="`${g(choice.values[`piece_g.${choice.target}`])} each: ${moves}`" @click="emit('take', choice.count)">{{ says }}</button>
+    <el-button v-for="{ choice, says, moves } in extras" text size="small" :key="choice.kind" :title="`${g(choice.values[`piece_g.${choice.target}`])} each: ${moves}`" @click="emit('take', choice.count)">{{ says }}</el-button>
     <slot />
   </div>
 </template>
@@ -72,10 +72,8 @@ const question = computed(() => {
 <style scoped>
 .choices { display: grid; gap: 4px; margin-top: 6px; background: var(--crust-soft); border-radius: 12px; padding: 9px }
 .choices p { padding: 0 3px }
-.choices button { display: flex; flex-wrap: wrap; gap: 0 10px; justify-content: space-between; align-items: baseline; text-align: left; border: 1.5px solid var(--crust); background: var(--tray); border-radius: 9px; padding: 5px 9px; cursor: pointer; min-height: 36px; font-size: .95rem }
-.choices button:hover { border-color: var(--rim); background: var(--rim-faint) }
+.choice { --el-button-border-color: var(--crust); --el-button-text-color: var(--ink); border-width: 1.5px; padding: 5px 9px; min-height: 36px; font-size: .95rem; font-weight: 400; white-space: normal; text-align: left }
+.choice :deep(> span) { flex: 1; display: flex; flex-wrap: wrap; gap: 0 10px; justify-content: space-between; align-items: baseline }
 small { color: var(--ink-2) }
 .extras { display: flex; flex-wrap: wrap; gap: 0 4px; margin-top: 4px }
-.extras .button { font-size: .86rem; min-height: 34px; padding-inline: 6px }
-@media (max-width: 760px) { .choices button, .extras .button { min-height: 44px } }
 </style>

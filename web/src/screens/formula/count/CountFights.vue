@@ -1,9 +1,10 @@
 <script setup lang="ts">
 /** Pins that cannot hold together: which, and what each would be if it alone were let go. */
 import { lowerFirst } from '@/screens/formula/lines/lines'
-import { figureOf, labelOf } from '@/screens/formula/working/workings'
+import { figureOf, labelOf } from '@/screens/formula/working/words'
 import type { Count, Fight, Formula } from '@/api/client'
 import type { Units } from '@/base/format'
+import Said from '@/design/Said.vue'
 
 export interface CountFightsProps {
   fights: readonly Fight[]
@@ -23,17 +24,18 @@ function told(fight: Fight): string {
 </script>
 
 <template>
-  <div v-for="(fight, i) in fights" :key="i" class="said stop fights" role="alert">
+  <Said tone="stop" v-for="(fight, i) in fights" :key="i" class="fights">
     <p><strong>These pins fight</strong>{{ told(fight) }} {{ units.reference.relations[fight.relation]?.says }} Let one go:</p>
-    <button v-for="a in fight.alternatives" :key="a.pin" type="button" class="button" @click="emit('release', a.pin)">
+    <el-button v-for="a in fight.alternatives" :key="a.pin" @click="emit('release', a.pin)">
       {{ labelOf(a.pin, count, units.reference) }}
       <span v-if="a.gives !== null" class="worked">becomes {{ figure(a.pin, a.gives) }}</span>
       <span v-else class="quiet">another fight stays</span>
-    </button>
-  </div>
+    </el-button>
+  </Said>
 </template>
 
 <style scoped>
 .fights { margin-top: 8px; display: grid; gap: 6px }
-.button { white-space: normal; justify-content: space-between; flex-wrap: wrap }
+.el-button { white-space: normal; width: 100%; margin-top: 6px }
+.el-button :deep(> span) { flex: 1; display: flex; flex-wrap: wrap; justify-content: space-between }
 </style>

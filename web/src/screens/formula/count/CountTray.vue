@@ -6,10 +6,12 @@ import CountFights from './CountFights.vue'
 import CountRow from './CountRow.vue'
 import LimitList from './LimitList.vue'
 import TargetTabs from './TargetTabs.vue'
-import { fillPer, labelOf } from '@/screens/formula/working/workings'
+import { fillPer, labelOf } from '@/screens/formula/working/words'
 import type { Count, Formula, PinName, Pins, Problem, TargetPins, Whole } from '@/api/client'
 import { plainCopy } from '@/base/copy'
 import { withUnit, type Kind, type Units } from '@/base/format'
+import LockedPart from '@/design/LockedPart.vue'
+import Said from '@/design/Said.vue'
 
 export interface CountTrayProps {
   formula: Formula
@@ -125,8 +127,8 @@ const canBeUsual = computed(() => props.whole && !props.whole.count.fights.lengt
       <h2 id="count-head" class="visually-hidden">Count</h2>
       <slot name="head" />
     </div>
-    <fieldset class="plain" :disabled="locked">
-      <p class="quiet hint"><span>{{ anyPin ? 'Pin what you know.' : 'Pin what you know; the rest is worked out.' }}</span><button v-if="anyPin && !locked" type="button" class="button bare" @click="release">Let all go</button></p>
+    <LockedPart :locked="locked">
+      <p class="quiet hint"><span>{{ anyPin ? 'Pin what you know.' : 'Pin what you know; the rest is worked out.' }}</span><el-button v-if="anyPin && !locked" text size="small" @click="release">Let all go</el-button></p>
       <ul>
         <CountRow v-for="row in batch" :key="row.name" v-bind="row" :units="units" @pin="pin(row.name, $event)" @working="emit('working', row.name)" />
       </ul>
@@ -134,29 +136,27 @@ const canBeUsual = computed(() => props.whole && !props.whole.count.fights.lengt
       <ul :aria-label="one?.name || 'What is made of it'">
         <CountRow v-for="row in rows" :key="row.name" v-bind="row" :units="units" @pin="pin(row.name, $event)" @working="emit('working', row.name)" />
       </ul>
-      <p v-if="wrongHere" class="said stop" role="alert">{{ wrongHere }}</p>
-      <p v-if="isLeft" class="said left">
+      <Said tone="stop" v-if="wrongHere">{{ wrongHere }}</Said>
+      <Said v-if="isLeft" class="left">
         <strong>{{ withUnit(left, 'g', units) }} over<template v-if="count.leave_remainder">: a baker’s bite</template></strong>
-        <button v-if="count.leave_remainder" type="button" class="button bare" @click="count.leave_remainder = false">Decide again</button>
-      </p>
-      <p v-if="one?.leave_gaps && loads.length > 1" class="said left">
+        <el-button text v-if="count.leave_remainder" @click="count.leave_remainder = false">Decide again</el-button>
+      </Said>
+      <Said v-if="one?.leave_gaps && loads.length > 1" class="left">
         Pans: <template v-for="(load, i) in loads" :key="i">{{ i ? ', ' : '' }}{{ load.pans }} of {{ load.pieces }}</template>
-        <button type="button" class="button bare" @click="one.leave_gaps = false">Decide again</button>
-      </p>
+        <el-button text @click="one.leave_gaps = false">Decide again</el-button>
+      </Said>
       <CountFights v-if="whole?.count.fights.length" :fights="whole.count.fights" :formula="formula" :count="count" :units="units" @release="pin($event, null)" />
       <CountChoices v-else-if="whole?.count.choices.length || whole?.count.extras.length" :whole="whole" :count="count" :units="units" @take="take">
-        <button v-if="canBeUsual && !locked" type="button" class="button bare usual" :title="`${labelOf('piece_g', count, units.reference)}, losses, pan and fill of this count stand in from now on`" @click="makeUsual">Make this the usual</button>
+        <el-button v-if="canBeUsual && !locked" text size="small" :title="`${labelOf('piece_g', count, units.reference)}, losses, pan and fill of this count stand in from now on`" @click="makeUsual">Make this the usual</el-button>
       </CountChoices>
       <LimitList :formula="formula" :count="count" :whole="whole" :problem="problem" :units="units" @working="emit('working', $event)" @step="emit('step')" />
-    </fieldset>
+    </LockedPart>
   </section>
 </template>
 
 <style scoped>
 ul { list-style: none; margin: 0; padding: 0 }
 .hint { display: flex; justify-content: space-between; align-items: center; min-height: 30px }
-.hint .button { min-height: 30px; font-size: .86rem }
-.usual { font-size: .86rem; min-height: 34px }
 .said { margin-top: 8px }
-.left { display: flex; justify-content: space-between; align-items: center; padding-block: 4px }
+.left :deep(.el-alert__description) { display: flex; justify-content: space-between; align-items: center }
 </style>

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 /** Limits: at most so much of something. What binds is named, with what loosening it would give. */
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import type { Count, Formula, Limit, LimitState, Problem, Whole } from '@/api/client'
 import NumberField from '@/design/NumberField.vue'
 import OpenWorking from '@/design/OpenWorking.vue'
 import { withUnit, type Kind, type Units } from '@/base/format'
+import SelectField from '@/design/SelectField.vue'
 
 export interface LimitListProps {
   formula: Formula
@@ -33,10 +34,8 @@ const offers = computed(() => {
     ...(['bowl', 'oven', 'pot', 'griddle', 'fridge', 'by_when'] as const).map((kind) => ({ value: kind as string, label: props.units.reference.limits[kind]?.label ?? kind, limit: { kind, amount: START[kind] } })),
   ] as { value: string; label: string; limit: Partial<Limit> & Pick<Limit, 'kind' | 'amount'> }[]
 })
-const adding = ref('')
-function add(): void {
-  const offer = offers.value.find((one) => one.value === adding.value)
-  adding.value = ''
+function add(wanted: string): void {
+  const offer = offers.value.find((one) => one.value === wanted)
   if (!offer) return
   emit('step')
   props.count.limits.push({ ingredient: '', each_g: null, ...offer.limit })
@@ -75,15 +74,15 @@ const rows = computed(() =>
         <span class="need">
           <template v-if="row.state?.need != null"><OpenWorking :name="`limit.${i}`" @open="emit('working', $event)">{{ amount(row.limit, row.state.need) }}</OpenWorking></template>
         </span>
-        <button type="button" class="off" :aria-label="`Remove the limit ${row.name}`" @click="remove(i)">×</button>
+        <el-button text class="off" :aria-label="`Remove the limit ${row.name}`" @click="remove(i)">×</el-button>
         <p v-if="row.is === 'binds'" class="why"><strong>This binds.</strong> {{ row.state ? loosened(row.state) : '' }}</p>
         <p v-else-if="row.is === 'over'" class="why"><strong>More than there is.</strong> Let a pin go, or make less.</p>
         <p v-else-if="row.is === 'silent'" class="why quiet">Says nothing here: {{ SILENT[row.limit.kind] }}.</p>
       </li>
     </ul>
-    <label v-if="count.limits.length < MOST" class="add"><span class="visually-hidden">Add a limit</span>
-      <select v-model="adding" @change="add"><option value="">+ Limit: a bag, eggs, the bowl, the oven …</option><option v-for="offer in offers" :key="offer.value" :value="offer.value">{{ offer.label }}</option></select>
-    </label>
+    <div v-if="count.limits.length < MOST" class="add">
+      <SelectField :value="undefined" :options="offers" label="Add a limit" hint="+ Limit: a bag, eggs, the bowl, the oven …" @choose="add" />
+    </div>
   </div>
 </template>
 
@@ -99,9 +98,7 @@ li.binds { background: var(--crust-soft) }
 .need { text-align: right; min-width: 48px }
 .need .opens { font-weight: 700 }
 .over .need .opens { color: var(--stop) }
-.off { border: 0; background: none; width: 34px; height: 38px; font-size: 1.2rem; cursor: pointer; border-radius: 10px; color: var(--ink-2) }
-.off:hover { background: var(--rim-faint) }
+.off { width: 34px; font-size: 1.2rem; padding: 0 }
 .why { grid-column: 1 / -1; margin: 0 0 6px; font-size: .9rem }
-.add select { width: 100%; min-height: 38px; border: 1.5px dashed var(--rim-soft); border-radius: 10px; background: none; color: var(--ink-2); padding: 0 8px }
-@media (max-width: 760px) { .add select { min-height: 44px } }
+.add :deep(.el-select__wrapper) { box-shadow: none; border: 1.5px dashed var(--rim-soft); background: none }
 </style>

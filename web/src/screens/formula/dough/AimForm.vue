@@ -2,8 +2,9 @@
 /** Aim a gauge: the figure wanted, and the line that gives way. */
 import { computed, ref, watch } from 'vue'
 import type { Change, Formula, Gauge } from '@/api/client'
-import NumberField from '@/design/NumberField.vue'
+import NumberBox from '@/design/NumberBox.vue'
 import { shown, type Units } from '@/base/format'
+import SelectField from '@/design/SelectField.vue'
 
 export interface AimFormProps {
   gauge: Gauge
@@ -25,11 +26,11 @@ const lines = computed(() =>
       const stage = props.formula.stages[b.stage]
       const line = stage?.lines[b.line]
       if (!stage || !line) return []
-      return [{ spot: `${b.stage}:${b.line}`, label: `${line.name}${props.formula.stages.length > 1 ? `, ${stage.name || 'stage'}` : ''}` }]
+      return [{ value: `${b.stage}:${b.line}`, label: `${line.name}${props.formula.stages.length > 1 ? `, ${stage.name || 'stage'}` : ''}` }]
     }),
 )
 const chosen = ref('')
-watch(lines, (now) => { if (!now.some((line) => line.spot === chosen.value)) chosen.value = now[0]?.spot ?? '' }, { immediate: true })
+watch(lines, (now) => { if (!now.some((line) => line.value === chosen.value)) chosen.value = now[0]?.value ?? '' }, { immediate: true })
 
 function look(): void {
   const [stage, line] = chosen.value.split(':').map(Number)
@@ -39,19 +40,18 @@ function look(): void {
 </script>
 
 <template>
-  <form class="aim-form said" @submit.prevent="look">
+  <form class="aim-form" @submit.prevent="look">
     <template v-if="lines.length">
-      <label class="label">Wanted, %<NumberField class="box" :value="wanted" kind="percent" :units="units" :label="`Wanted ${label.toLowerCase()}`" @change="wanted = $event" /></label>
-      <label class="label grow">What gives way<select v-model="chosen" class="field" :aria-label="`What gives way for ${label.toLowerCase()}`"><option v-for="line in lines" :key="line.spot" :value="line.spot">{{ line.label }}</option></select></label>
-      <button type="submit" class="button go" :disabled="wanted === null">See what it does</button>
+      <label class="label">Wanted, %<NumberBox :value="wanted" kind="percent" :units="units" :label="`Wanted ${label.toLowerCase()}`" @change="wanted = $event" /></label>
+      <label class="label grow">What gives way<SelectField :value="chosen" :options="lines" :label="`What gives way for ${label.toLowerCase()}`" @choose="chosen = $event" /></label>
+      <el-button type="primary" native-type="submit" :disabled="wanted === null">See what it does</el-button>
     </template>
     <p v-else>No line brings any {{ label.toLowerCase() }} yet: add one first.</p>
   </form>
 </template>
 
 <style scoped>
-.aim-form { display: flex; flex-wrap: wrap; gap: 8px; align-items: end; margin: 2px 0 8px }
-.box { width: 78px }
+.aim-form { background: var(--rim-faint); border-radius: 12px; padding: 9px 13px; display: flex; flex-wrap: wrap; gap: 8px; align-items: end; margin: 2px 0 8px }
+.el-input { width: 90px }
 .grow { flex: 1 1 150px }
-.grow select { width: 100% }
 </style>

@@ -3,6 +3,7 @@
 import { computed } from 'vue'
 import type { Change, Whole } from '@/api/client'
 import { shown, type Units } from '@/base/format'
+import Said from '@/design/Said.vue'
 
 export interface ContentsTrayProps {
   whole: Whole | null
@@ -30,10 +31,10 @@ const freeable = computed(() =>
       <p v-if="contents.contains.length"><b>Contains</b> <span v-for="(one, i) in contents.contains" :key="one.allergen">{{ i ? ', ' : '' }}<b class="allergen">{{ one.allergen }}</b> <small class="quiet">{{ one.names.join(', ') }}</small></span></p>
       <p v-else>No allergen that the pantry knows of<template v-if="contents.read_packet.length || contents.unknown.length">, but not all of it is known</template>.</p>
       <p v-if="contents.may_contain.length"><b>May contain</b> <span v-for="(one, i) in contents.may_contain" :key="one.allergen">{{ i ? ', ' : '' }}{{ one.allergen }} <small class="quiet">{{ one.names.join(', ') }}</small></span></p>
-      <p v-if="contents.unknown.length" class="said now">The pantry does not know what {{ contents.unknown.join(', ') }} may bring: say so there.</p>
-      <p v-if="contents.read_packet.length" class="said now"><b>Read the packet</b> of {{ contents.read_packet.join(', ') }}: makers differ, so what else {{ contents.read_packet.length > 1 ? 'they bring' : 'it brings' }} only that tells.</p>
+      <Said tone="now" v-if="contents.unknown.length">The pantry does not know what {{ contents.unknown.join(', ') }} may bring: say so there.</Said>
+      <Said tone="now" v-if="contents.read_packet.length"><b>Read the packet</b> of {{ contents.read_packet.join(', ') }}: makers differ, so what else {{ contents.read_packet.length > 1 ? 'they bring' : 'it brings' }} only that tells.</Said>
       <div v-if="freeable.length && !locked" class="row">
-        <button v-for="{ allergen, label } in freeable" :key="allergen" type="button" class="button" @click="emit('look', `Made ${label}`, { change: 'free_of', allergen })">Make it {{ label }}</button>
+        <el-button v-for="{ allergen, label } in freeable" :key="allergen" @click="emit('look', `Made ${label}`, { change: 'free_of', allergen })">Make it {{ label }}</el-button>
       </div>
       <p class="quiet">From what the pantry holds. Read the packet in your hand, and check your local rules.</p>
     </template>

@@ -61,7 +61,7 @@ const rows = computed(() => {
           <span class="name">{{ rule.label }}</span>
           <span class="bar"><GaugeBar :value="gauge.value" :low="gauge.low" :high="gauge.high" :outside="gauge.lies === 'under' || gauge.lies === 'over'" /><small class="quiet">{{ band }}</small></span>
           <OpenWorking class="value" :name="`gauge:${rule.key}`" :label="`${rule.label} ${value} %${says ? `, ${says}` : ''}.`" @open="emit('working', $event)">{{ value }}</OpenWorking>
-          <button v-if="canAim && !locked" type="button" class="button bare aim" :aria-expanded="aiming === rule.key" :aria-label="`Aim ${rule.label.toLowerCase()}`" @click="aiming = aiming === rule.key ? null : rule.key">Aim</button>
+          <el-button text v-if="canAim && !locked" class="aim" :aria-expanded="aiming === rule.key" :aria-label="`Aim ${rule.label.toLowerCase()}`" @click="aiming = aiming === rule.key ? null : rule.key">Aim</el-button>
           <span v-else />
           <small v-if="apart" class="more quiet">{{ apart }}</small>
           <small v-if="unknown" class="more guess">{{ unknown }}</small>

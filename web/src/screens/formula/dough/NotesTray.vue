@@ -2,6 +2,7 @@
 /** Notes worth reading: each with its reason and its source, to be put to rest for this formula. */
 import { computed, ref } from 'vue'
 import type { Formula, Remark } from '@/api/client'
+import Said from '@/design/Said.vue'
 
 export interface NotesTrayProps {
   /** The desk's own formula; what is put to rest is kept in it. */
@@ -39,26 +40,24 @@ const note = (remark: Remark) => ({ remark, line: lineOf(remark) })
   <section class="tray notes" aria-labelledby="notes-head">
     <div class="tray-head">
       <h2 id="notes-head">Worth knowing</h2>
-      <button v-if="rested.length" type="button" class="button bare" :aria-expanded="showsRested" @click="showsRested = !showsRested">{{ rested.length }} at rest</button>
+      <el-button text v-if="rested.length" :aria-expanded="showsRested" @click="showsRested = !showsRested">{{ rested.length }} at rest</el-button>
     </div>
     <p v-if="!awake.length" class="quiet">Nothing out of the ordinary{{ rested.length ? ' but what is at rest' : '' }}.</p>
-    <article v-for="{ remark, line } in [...awake, ...(showsRested ? rested : [])].map(note)" :key="remark.key" class="said" :class="{ stop: remark.caution, now: !remark.caution && !remark.rested, asleep: remark.rested && !remark.caution }">
+    <Said v-for="{ remark, line } in [...awake, ...(showsRested ? rested : [])].map(note)" :key="remark.key" :tone="remark.caution ? 'stop' : remark.rested ? 'plain' : 'now'" role="note">
       <strong>{{ remark.title }}</strong>
       <p>{{ remark.says }}</p>
       <small class="quiet">From: {{ remark.source }}</small>
       <div v-if="line || !remark.caution" class="row">
-        <button v-if="line" type="button" class="button bare" @click="go(remark)">To the line</button>
-        <button v-if="!remark.caution && !locked" type="button" class="button bare" @click="rest(remark.key)">{{ remark.rested ? 'Take it up again' : 'Put to rest' }}</button>
+        <el-button text v-if="line" @click="go(remark)">To the line</el-button>
+        <el-button text v-if="!remark.caution && !locked" @click="rest(remark.key)">{{ remark.rested ? 'Take it up again' : 'Put to rest' }}</el-button>
       </div>
-    </article>
+    </Said>
   </section>
 </template>
 
 <style scoped>
 .notes { display: grid; gap: 8px; align-content: start }
-.asleep { opacity: .75 }
 .said p { margin: 2px 0; line-height: 1.35 }
 .row { margin-top: 3px }
-.row .button { padding-left: 0; padding-right: 14px }
-@media (max-width: 1180px) { .row .button { min-height: 44px } }
+.row .el-button { padding-left: 0; padding-right: 14px }
 </style>

@@ -4,9 +4,11 @@ import { computed, ref } from 'vue'
 import IngredientField from './IngredientField.vue'
 import { findIngredient, ROLES } from './lines'
 import type { Ingredient, Line, Role } from '@/api/client'
+import NumberBox from '@/design/NumberBox.vue'
 import NumberField from '@/design/NumberField.vue'
 import OpenWorking from '@/design/OpenWorking.vue'
 import { shown, withUnit, type Units } from '@/base/format'
+import SelectField from '@/design/SelectField.vue'
 
 export interface LineRowProps {
   /** The desk's own line; it is edited in place. */
@@ -49,18 +51,13 @@ function amount(field: 'percent' | 'weight_g'): number | null | undefined {
   if (field === 'percent' && props.apart) return props.figures?.shown_percent
   return props.line[field] ?? props.figures?.[field]
 }
-const swaps = computed(() => props.units.reference.swaps[findIngredient(props.pantry, props.line.name)?.name ?? ''] ?? [])
+const swaps = computed(() => [{ value: '', label: 'keep it' }, ...(props.units.reference.swaps[findIngredient(props.pantry, props.line.name)?.name ?? ''] ?? []).map((to) => ({ value: to, label: to }))])
 /** What is said of it beside its amount: held back, in parts, how wet. */
 const aside = computed(() => {
   const { held_back: held, parts, hydration } = props.line
   const heldG = props.countG === undefined ? '' : withUnit(props.countG * held, 'g', props.units, 3)
   return [held ? `${heldG || `${shown(held, 'share', props.units)} %`} held back` : '', parts > 1 ? `in ${parts} parts` : '', hydration == null ? '' : `at ${shown(hydration, 'percent', props.units)} % hydration`].filter(Boolean).join(', ')
 })
-function chooseSwap(event: Event): void {
-  const select = event.target as HTMLSelectElement
-  if (select.value) emit('swap', select.value)
-  select.value = ''
-}
 const isOpen = computed(() => props.line.percent == null && props.line.weight_g == null)
 const counted = computed(() => (props.countG == null || isOpen.value ? '' : shown(props.countG, 'g', props.units)))
 
@@ -115,15 +112,17 @@ function chooseRole(event: Event): void {
     </button>
     <small v-if="aside && !more" class="aside quiet">{{ aside }}</small>
     <div v-if="more" class="extra">
-      <input v-model="line.note" class="field" maxlength="300" placeholder="Note: warm, soft, last …" :aria-label="`Note for ${called}`" />
+      <el-input v-model="line.note" class="note" maxlength="300" placeholder="Note: warm, soft, last …" :aria-label="`Note for ${called}`" />
       <p v-if="line.written" class="written quiet">As written: “{{ line.written }}”<template v-if="line.band">, which may be {{ shown(line.band.low_g, 'g', units, 3) }}–{{ withUnit(line.band.high_g, 'g', units, 3) }}</template></p>
-      <label class="label">Held back, %<NumberField class="box" :value="line.held_back" kind="share" :units="units" :label="`${called}, share held back`" :wrong="wrong.held_back" @change="line.held_back = $event ?? 0" /></label>
-      <label class="label">In parts<NumberField class="box" :value="line.parts" kind="count" :units="units" :label="`${called}, in how many parts`" :wrong="wrong.parts" @change="line.parts = $event ?? 1" /></label>
-      <label v-if="line.role === 'leaven'" class="label">Hydration, %<NumberField class="box" :value="line.hydration" kind="percent" :units="units" :label="`${called}, hydration of the starter`" :wrong="wrong.hydration" @change="line.hydration = $event" /></label>
-      <label v-if="swaps.length" class="label">Swap for<select class="field" :aria-label="`Swap ${called} for`" @change="chooseSwap"><option value="">keep it</option><option v-for="to in swaps" :key="to" :value="to">{{ to }}</option></select></label>
-      <button type="button" class="button bare" :aria-label="`Move ${called} up`" @click="emit('move', -1)">Up</button>
-      <button type="button" class="button bare" :aria-label="`Move ${called} down`" @click="emit('move', 1)">Down</button>
-      <button type="button" class="button bare" :aria-label="`Remove ${called}`" @click="emit('remove')">Remove</button>
+      <label class="label">Held back, %<NumberBox :value="line.held_back" kind="share" :units="units" :label="`${called}, share held back`" :wrong="wrong.held_back" @change="line.held_back = $event ?? 0" /></label>
+      <label class="label">In parts<NumberBox :value="line.parts" kind="count" :units="units" :label="`${called}, in how many parts`" :wrong="wrong.parts" @change="line.parts = $event ?? 1" /></label>
+      <label v-if="line.role === 'leaven'" class="label">Hydration, %<NumberBox :value="line.hydration" kind="percent" :units="units" :label="`${called}, hydration of the starter`" :wrong="wrong.hydration" @change="line.hydration = $event" /></label>
+      <label v-if="swaps.length > 1" class="label">Swap for<SelectField :value="''" :options="swaps" :label="`Swap ${called} for`" @choose="$event && emit('swap', $event)" /></label>
+      <span class="acts">
+        <el-button text size="small" :aria-label="`Move ${called} up`" @click="emit('move', -1)">Up</el-button>
+        <el-button text size="small" :aria-label="`Move ${called} down`" @click="emit('move', 1)">Down</el-button>
+        <el-button text size="small" :aria-label="`Remove ${called}`" @click="emit('remove')">Remove</el-button>
+      </span>
     </div>
   </li>
 </template>
@@ -144,11 +143,10 @@ function chooseRole(event: Event): void {
 .more:hover { background: var(--rim-faint) }
 .more[aria-expanded='true'] svg { transform: rotate(180deg) }
 .extra { grid-column: 2 / -1; display: flex; flex-wrap: wrap; align-items: end; gap: 4px; padding: 2px 0 7px }
-.extra > .field { flex: 1 1 100%; min-height: 34px }
-.extra .button { padding: 2px 7px }
+.extra > .note { flex: 1 1 100% }
 .extra .label { font-size: .76rem }
-.extra .box { width: 62px; min-height: 34px }
-.extra select { min-height: 34px; width: 120px; padding: 2px 6px }
+.extra .el-input:not(.note) { width: 68px }
+.extra .el-select { width: 116px }
 .aside { grid-column: 2 / -1; padding: 0 5px 2px; line-height: 1; margin-top: -3px; font-size: .78rem }
 .written { flex: 1 0 100%; order: 3; padding: 2px 4px }
 @media (max-width: 700px) {
@@ -162,7 +160,5 @@ function chooseRole(event: Event): void {
   .counted { grid-area: 2 / 4; padding: 10px 5px }
   .extra { grid-row: 3; grid-column: 1 / -1 }
   .aside { grid-row: 4 }
-  .extra .box, .extra select { min-height: 44px }
-  .extra .button { min-height: 44px }
 }
 </style>

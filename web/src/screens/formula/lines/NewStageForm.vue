@@ -2,8 +2,9 @@
 /** Move flour and liquid out of the dough into a stage of their own. The whole formula stays as it is. */
 import { computed, ref, watch } from 'vue'
 import type { Change, Formula, StageKind } from '@/api/client'
-import NumberField from '@/design/NumberField.vue'
+import NumberBox from '@/design/NumberBox.vue'
 import type { Units } from '@/base/format'
+import SelectField from '@/design/SelectField.vue'
 
 export interface NewStageFormProps {
   formula: Formula
@@ -14,7 +15,7 @@ export interface NewStageFormProps {
 const props = defineProps<NewStageFormProps>()
 const emit = defineEmits<{ apply: [change: Change, says: string]; close: [] }>()
 
-const kinds = computed(() => Object.values(props.units.reference.stages).filter((rule) => rule.hydration != null))
+const kinds = computed(() => Object.values(props.units.reference.stages).filter((rule) => rule.hydration != null).map(({ kind, label }) => ({ value: kind, label })))
 const kind = ref<StageKind>('poolish')
 const rule = computed(() => props.units.reference.stages[kind.value])
 const flourPercent = ref<number | null>(null)
@@ -27,7 +28,7 @@ watch(rule, (now) => {
 }, { immediate: true })
 
 const lines = computed(() => props.formula.stages[props.main]?.lines ?? [])
-const named = (role: string) => [...new Set(lines.value.filter((line) => line.role === role && line.name).map((line) => line.name))]
+const named = (role: string, usual: string) => [{ value: '', label: usual }, ...[...new Set(lines.value.filter((line) => line.role === role && line.name).map((line) => line.name))].map((name) => ({ value: name, label: name }))]
 const flour = ref('')
 const liquid = ref('')
 const does = { ferments: 'Ferment', cooks: 'Cook', soaks: 'Soak', mixes: 'Mix', late: 'Add' } as const
@@ -47,17 +48,17 @@ function make(): void {
   <form class="new-stage said" @submit.prevent="make">
     <strong>{{ does[rule?.does ?? 'mixes'] }} part of the flour as a stage of its own</strong>
     <div class="fields">
-      <label class="label">As<select v-model="kind" class="field" aria-label="What it is to be"><option v-for="one in kinds" :key="one.kind" :value="one.kind">{{ one.label }}</option></select></label>
-      <label class="label">Of all flour, %<NumberField class="box" :value="flourPercent" kind="percent" :units="units" label="Flour in the stage, percent of all flour" @change="flourPercent = $event" /></label>
-      <label class="label">Liquid on that flour, %<NumberField class="box" :value="hydration" kind="percent" :units="units" label="Liquid in the stage, percent of its flour" @change="hydration = $event" /></label>
-      <label v-if="rule?.does === 'ferments'" class="label">Yeast on that flour, as instant, %<NumberField class="box" :value="yeastPercent" kind="percent" :units="units" label="Yeast in the stage as instant, percent of its flour" @change="yeastPercent = $event" /></label>
-      <label v-if="named('flour').length > 1" class="label">Flour<select v-model="flour" class="field"><option value="">the largest</option><option v-for="name in named('flour')" :key="name">{{ name }}</option></select></label>
-      <label v-if="named('liquid').length > 1" class="label">Liquid<select v-model="liquid" class="field"><option value="">water, else the largest</option><option v-for="name in named('liquid')" :key="name">{{ name }}</option></select></label>
+      <label class="label">As<SelectField :value="kind" :options="kinds" label="What it is to be" @choose="kind = $event" /></label>
+      <label class="label">Of all flour, %<NumberBox :value="flourPercent" kind="percent" :units="units" label="Flour in the stage, percent of all flour" @change="flourPercent = $event" /></label>
+      <label class="label">Liquid on that flour, %<NumberBox :value="hydration" kind="percent" :units="units" label="Liquid in the stage, percent of its flour" @change="hydration = $event" /></label>
+      <label v-if="rule?.does === 'ferments'" class="label">Yeast on that flour, as instant, %<NumberBox :value="yeastPercent" kind="percent" :units="units" label="Yeast in the stage as instant, percent of its flour" @change="yeastPercent = $event" /></label>
+      <label v-if="named('flour', '').length > 2" class="label">Flour<SelectField :value="flour" :options="named('flour', 'the largest')" label="Which flour" @choose="flour = $event" /></label>
+      <label v-if="named('liquid', '').length > 2" class="label">Liquid<SelectField :value="liquid" :options="named('liquid', 'water, else the largest')" label="Which liquid" @choose="liquid = $event" /></label>
     </div>
     <p v-if="rule?.low != null && rule.high != null" class="quiet">Usually {{ rule.low }}–{{ rule.high }} % liquid on its flour ({{ rule.source }}).</p>
     <div class="row">
-      <button type="submit" class="button go" :disabled="!flourPercent || hydration === null">Move it</button>
-      <button type="button" class="button" @click="emit('close')">Not now</button>
+      <el-button type="primary" native-type="submit" :disabled="!flourPercent || hydration === null">Move it</el-button>
+      <el-button @click="emit('close')">Not now</el-button>
     </div>
   </form>
 </template>
@@ -65,6 +66,7 @@ function make(): void {
 <style scoped>
 .new-stage { display: grid; gap: 8px; margin: 6px 0 }
 .fields { display: flex; flex-wrap: wrap; gap: 8px 12px; align-items: end }
-.box { width: 84px; background: var(--tray) }
+.el-input { width: 96px }
+.el-select { width: 170px }
 p { margin: 0 }
 </style>

@@ -3,8 +3,9 @@
 import { computed, ref, watch } from 'vue'
 import { lowerFirst, stageName } from './lines'
 import type { Change, Formula, StageKind, Whole } from '@/api/client'
-import NumberField from '@/design/NumberField.vue'
+import NumberBox from '@/design/NumberBox.vue'
 import { shown, withUnit, type Units } from '@/base/format'
+import SelectField from '@/design/SelectField.vue'
 
 export interface StageDetailsProps {
   /** The desk's own formula; the stage's kind is edited in place. */
@@ -37,20 +38,14 @@ const cooks = computed(() => rule.value?.does === 'cooks')
 const keptG = ref<number | null>(null)
 const cookedG = ref<number | null>(null)
 
-function setKind(event: Event): void {
+const kinds = computed(() => Object.values(props.units.reference.stages).map(({ kind, label }) => ({ value: kind, label })))
+function setKind(kind: StageKind): void {
   emit('step')
-  if (stage.value) stage.value.kind = (event.target as HTMLSelectElement).value as StageKind
+  if (stage.value) stage.value.kind = kind
 }
 /** Without a share, all that goes nowhere yet. */
 function feed(into: number, share?: number): void {
   emit('apply', { change: 'feed', stage: props.stage, into, share }, `${called(props.stage)} goes into ${lowerFirst(called(into))}.`)
-}
-function addWay(event: Event): void {
-  const select = event.target as HTMLSelectElement
-  if (!select.value) return
-  const into = Number(select.value)
-  select.value = ''
-  feed(into)
 }
 function keepBack(): void {
   if (keptG.value !== null) emit('apply', { change: 'keep_back', stage: props.stage, kept_g: keptG.value }, `${withUnit(keptG.value, 'g', props.units)} of ${lowerFirst(called(props.stage))} kept back.`)
@@ -65,26 +60,27 @@ const putBack = () => emit('apply', { change: 'move_out', stage: props.stage }, 
 
 <template>
   <div v-if="stage" class="details">
-    <label class="label">It is<select class="field" :value="stage.kind" :aria-label="`What ${called(props.stage)} is`" @change="setKind"><option v-for="kind in units.reference.stages" :key="kind.kind" :value="kind.kind">{{ kind.label }}</option></select></label>
-    <label v-for="way in goes" :key="way.target" class="label">% into {{ lowerFirst(called(way.target)) }}<NumberField class="box" :value="way.share" kind="share" :units="units" :label="`Share of ${called(props.stage)} that goes into ${called(way.target)}`" @change="$event !== null && feed(way.target, $event)" /></label>
-    <label v-if="others.length" class="label">{{ isPart ? 'also into' : 'Goes into' }}<select class="field" :aria-label="`Where else ${called(props.stage)} goes`" @change="addWay"><option value="">{{ isPart ? 'nothing else' : 'part of the dough' }}</option><option v-for="s in others" :key="s" :value="s">{{ called(s) }}</option></select></label>
+    <label class="label">It is<SelectField :value="stage.kind" :options="kinds" :label="`What ${called(props.stage)} is`" @choose="setKind" /></label>
+    <label v-for="way in goes" :key="way.target" class="label">% into {{ lowerFirst(called(way.target)) }}<NumberBox :value="way.share" kind="share" :units="units" :label="`Share of ${called(props.stage)} that goes into ${called(way.target)}`" @change="$event !== null && feed(way.target, $event)" /></label>
+    <label v-if="others.length" class="label">{{ isPart ? 'also into' : 'Goes into' }}<SelectField :value="''" :options="[{ value: '', label: isPart ? 'nothing else' : 'part of the dough' }, ...others.map((s) => ({ value: String(s), label: called(s) }))]" :label="`Where else ${called(props.stage)} goes`" @choose="$event && feed(Number($event))" /></label>
     <form v-if="isPart" class="label" @submit.prevent="keepBack"><span>Keep back, of {{ withUnit(madeG, 'g', units) }}</span>
-      <span class="pair"><NumberField class="box" :value="keptG ?? figures?.kept_back_g" kind="g" :units="units" :label="`Kept back of ${called(props.stage)}`" @change="keptG = $event" /><button type="submit" class="button bare">Keep</button></span>
+      <span class="pair"><NumberBox :value="keptG ?? figures?.kept_back_g" kind="g" :units="units" :label="`Kept back of ${called(props.stage)}`" @change="keptG = $event" /><el-button text native-type="submit">Keep</el-button></span>
     </form>
     <form v-if="cooks" class="label" @submit.prevent="cook"><span>Cooked, the scale says (of {{ withUnit(figures?.bowl_g ?? 0, 'g', units) }})</span>
-      <span class="pair"><NumberField class="box" :value="cookedG ?? madeG" kind="g" :units="units" :label="`Cooked weight of ${called(props.stage)}`" :worked="cookedG === null" @change="cookedG = $event" /><button type="submit" class="button bare">Put right</button></span>
+      <span class="pair"><NumberBox :value="cookedG ?? madeG" kind="g" :units="units" :label="`Cooked weight of ${called(props.stage)}`" :worked="cookedG === null" @change="cookedG = $event" /><el-button text native-type="submit">Put right</el-button></span>
     </form>
     <p v-if="figures?.boiled_off_g" class="quiet wide">{{ withUnit(figures.boiled_off_g, 'g', units) }} boils off, {{ shown(100 * stage.boiled_off, 'percent', units, 2) }} % of it; the same water is made up where it goes.</p>
     <div class="wide row">
-      <button v-if="isPart" type="button" class="button" @click="putBack">Put it back into the dough</button>
-      <button v-if="formula.stages.length > 1" type="button" class="button bare" @click="emit('remove')">Remove the stage and its lines</button>
+      <el-button v-if="isPart" @click="putBack">Put it back into the dough</el-button>
+      <el-button text v-if="formula.stages.length > 1" @click="emit('remove')">Remove the stage and its lines</el-button>
     </div>
   </div>
 </template>
 
 <style scoped>
 .details { display: flex; flex-wrap: wrap; gap: 8px 12px; align-items: end; background: var(--rim-faint); border-radius: 0 0 10px 10px; padding: 8px 10px 10px; margin-bottom: 4px }
-.box { width: 88px; background: var(--tray) }
+.el-input { width: 96px }
+.el-select { width: 170px }
 .pair { display: flex; gap: 2px; align-items: center }
 .wide { flex: 1 0 100%; margin: 0 }
 .row { display: flex; flex-wrap: wrap; gap: 6px }

@@ -1,14 +1,14 @@
 <script setup lang="ts">
 /** The formula as mixed: its stages and lines, to be typed in grams or percent, all from the keyboard. */
-import { computed, nextTick, ref } from 'vue'
+import { computed, ref } from 'vue'
 import LineRow from './LineRow.vue'
-import { addLine, emptyStage, moveLine, removeLine, setAmount, stageName, type Spot } from './lines'
+import { setAmount, stageName } from './lines'
 import NewStageForm from './NewStageForm.vue'
 import StageDetails from './StageDetails.vue'
+import { useLedger } from './useLedger'
 import type { Change, Formula, Ingredient, Problem, Whole } from '@/api/client'
 import OpenWorking from '@/design/OpenWorking.vue'
 import { shown, type Units } from '@/base/format'
-import { tell } from '@/base/notice'
 
 export interface StageTableProps {
   /** The desk's own formula; it is edited in place. */
@@ -55,76 +55,10 @@ const NOTHING = {}
 const most = computed(() => Math.max(1, ...(props.whole?.formula.stages.flatMap((s) => s.lines.map((l) => l.percent)) ?? [])))
 const share = (s: number, n: number) => Math.min(1, (props.whole?.formula.stages[s]?.lines[n]?.percent ?? 0) / most.value)
 
-function focusCell(spot: Spot | null, column: string): void {
-  if (!spot) return
-  void nextTick(() => {
-    const cell = table.value?.querySelector<HTMLElement>(`[data-cell="${spot.stage}:${spot.line}:${column}"]`)
-    ;(cell?.matches('input') ? cell : cell?.querySelector('input'))?.focus()
-  })
-}
-/** Which cell the keyboard is in. */
-function cellOf(target: EventTarget | null): { spot: Spot; column: string } | null {
-  const at = (target as HTMLElement).closest?.('[data-cell]')?.getAttribute('data-cell')?.split(':')
-  return at ? { spot: { stage: Number(at[0]), line: Number(at[1]) }, column: at[2] as string } : null
-}
-
-function add(spot: Spot): void {
-  emit('step')
-  focusCell(addLine(props.formula, spot), 'name')
-}
-function next({ stage, line }: Spot, column: string): void {
-  if (props.formula.stages[stage]?.lines[line + 1]) focusCell({ stage, line: line + 1 }, column)
-  else add({ stage, line })
-}
-function remove(spot: Spot, column = 'name'): void {
-  emit('step')
-  const name = props.formula.stages[spot.stage]?.lines[spot.line]?.name || 'a line without a name'
-  focusCell(removeLine(props.formula, spot), column)
-  tell(`Removed ${name}.`, () => emit('undo'))
-}
-function move(spot: Spot, by: 1 | -1, column = 'name'): void {
-  emit('step')
-  focusCell(moveLine(props.formula, spot, by), column)
-}
-function addStage(): void {
-  emit('step')
-  props.formula.stages.push(emptyStage(''))
-  const last = props.formula.stages.length - 1
-  void nextTick(() => table.value?.querySelector<HTMLElement>(`[data-stage="${last}"]`)?.focus())
-}
-function removeStage(s: number): void {
-  emit('step')
-  const [gone] = props.formula.stages.splice(s, 1)
-  detailed.value = null
-  tell(`Removed the stage ${gone?.name || 'without a name'} and its ${gone?.lines.length} lines.`, () => emit('undo'))
-}
-
-const STEP: Record<string, 1 | -1 | undefined> = { ArrowUp: -1, ArrowDown: 1 }
-function onKey(event: KeyboardEvent): void {
-  const at = cellOf(event.target)
-  const by = STEP[event.key]
-  if (event.key === 'Enter' && event.altKey) {
-    event.preventDefault()
-    addStage()
-  } else if (!at) {
-    return
-  } else if (event.altKey && by) {
-    event.preventDefault()
-    move(at.spot, by, at.column)
-  } else if (event.altKey && (event.key === 'Backspace' || event.key === 'Delete')) {
-    event.preventDefault()
-    remove(at.spot, at.column)
-  } else if (at.column !== 'name' && by) {
-    event.preventDefault()
-    focusCell({ stage: at.spot.stage, line: at.spot.line + by }, at.column)
-  } else if (at.column !== 'name' && event.key === 'Enter') {
-    event.preventDefault()
-    next(at.spot, at.column)
-  }
-}
 /** Which stage's details are open, and whether flour is being moved into a new one. */
 const detailed = ref<number | null>(null)
 const moving = ref(false)
+const { focusCell, add, remove, move, addStage, removeStage, onKey } = useLedger(() => props.formula, table, { step: () => emit('step'), undo: () => emit('undo'), gone: () => (detailed.value = null) })
 const canMove = computed(() => props.whole !== null)
 const isStraight = computed(() => props.whole?.formula.stages.every((stage) => stage.fed.length === 0) ?? true)
 const stageCalled = (s: number) => stageName(props.formula, s, props.units)
@@ -196,10 +130,10 @@ const enterStage = (s: number) => (props.formula.stages[s]?.lines.length ? focus
         <li v-for="row in passing(s)" :key="`passing-${row.key}`" class="passing"><span>{{ row.says }}</span><span>{{ row.written }}</span><b class="worked">{{ row.counted }}</b></li>
       </ul>
       <div v-if="s === formula.stages.length - 1" class="adding">
-        <button type="button" class="button bare add" @click="add({ stage: s, line: stage.lines.length - 1 })">+ Line</button>
-        <button type="button" class="button bare add" @click="addStage">+ Stage</button>
-        <button type="button" class="button bare add" :aria-expanded="moving" title="Ferment, cook or soak part of the flour as a stage of its own" :disabled="!canMove" @click="moving = !moving">Move flour</button>
-        <button v-if="!isStraight" type="button" class="button bare add" @click="straighten">One straight dough</button>
+        <el-button text class="add" @click="add({ stage: s, line: stage.lines.length - 1 })">+ Line</el-button>
+        <el-button text class="add" @click="addStage">+ Stage</el-button>
+        <el-button text class="add" :aria-expanded="moving" title="Ferment, cook or soak part of the flour as a stage of its own" :disabled="!canMove" @click="moving = !moving">Move flour</el-button>
+        <el-button text v-if="!isStraight" class="add" @click="straighten">One straight dough</el-button>
       </div>
     </section>
     <NewStageForm v-if="moving && whole" :formula="formula" :units="units" :main="whole.formula.main" @apply="(change, says) => emit('apply', change, says)" @close="moving = false" />

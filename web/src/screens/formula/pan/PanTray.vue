@@ -2,10 +2,10 @@
 /** The pan of the target looked at: off the shelf or by its measures, its fill, and the dough in it drawn to scale. */
 import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
-import { bare, fillPer } from '@/screens/formula/working/workings'
+import { bare, fillPer } from '@/screens/formula/working/words'
 import type { Count, Formula, Pan, Problem, Whole } from '@/api/client'
 import { plainCopy } from '@/base/copy'
-import NumberField from '@/design/NumberField.vue'
+import NumberBox from '@/design/NumberBox.vue'
 import PanForm from '@/design/PanForm.vue'
 import { panOf } from '@/design/pans'
 import FillBand from '@/drawings/FillBand.vue'
@@ -16,6 +16,8 @@ import { flat } from '@/drawings/solid'
 import { outline, panTitle, type Units } from '@/base/format'
 import { usePans } from '@/base/kitchen'
 import { turnsWords, WHERE } from '@/screens/sheet/shapes'
+import Said from '@/design/Said.vue'
+import SelectField from '@/design/SelectField.vue'
 
 export interface PanTrayProps {
   /** The desk's own formula and count; they are edited in place. */
@@ -44,6 +46,11 @@ const chosen = computed(() => {
   const found = shelf.data.value?.find((state) => same(state.shelved.pan, now))
   return found ? String(found.id) : 'own'
 })
+const offers = computed(() => [
+  { value: 'none', label: 'No pan: pieces by themselves' },
+  ...(shelf.data.value ?? []).map((state) => ({ value: String(state.id), label: panTitle(state.shelved.pan, props.units), group: 'On the shelf' })),
+  { value: 'own', label: chosen.value === 'own' && pan.value ? panTitle(pan.value, props.units) : 'Another, by its measures' },
+])
 function choose(value: string): void {
   const target = one.value
   if (!target) return
@@ -136,32 +143,26 @@ const scale = computed(() => {
       <span class="quiet">{{ pan ? panTitle(pan, units) : 'pieces on a sheet, a stone or a griddle' }}</span>
     </div>
     <div class="shapes">
-      <select class="field" :value="chosen" aria-label="Which pan" @change="choose(($event.target as HTMLSelectElement).value)">
-        <option value="none">No pan: pieces by themselves</option>
-        <optgroup v-if="shelf.data.value?.length" label="On the shelf"><option v-for="state in shelf.data.value" :key="state.id" :value="String(state.id)">{{ panTitle(state.shelved.pan, units) }}</option></optgroup>
-        <option value="own">{{ chosen === 'own' && pan ? panTitle(pan, units) : 'Another, by its measures' }}</option>
-      </select>
-      <button v-if="pan" type="button" class="size" :aria-expanded="open" @click="open = !open">Size</button>
+      <SelectField :value="chosen" :options="offers" label="Which pan" @choose="choose" />
+      <el-button v-if="pan" text :aria-expanded="open" @click="open = !open">Size</el-button>
     </div>
     <div v-if="pan && open && one" class="measures"><PanForm :pan="pan" :units="units" :wrong="wrong" @change="reshape" /></div>
     <div v-if="pan" class="filling">
-      <select class="field" :value="kind" aria-label="Kind of bake, for the usual fill" @change="setKind(($event.target as HTMLSelectElement).value)">
-        <option v-for="rule in units.reference.fills" :key="rule.key" :value="rule.key">{{ rule.label }}</option>
-      </select>
-      <NumberField class="box" :value="typed" kind="fill" :units="units" label="Fill of the pan" :worked="one?.pins.fill == null" :wrong="wrong('fill')" @change="typeFill" @working="emit('working', 'pan_fill')" />
-      <select v-if="fillUnits.length > 1" class="field unit" :value="fillUnit?.[0]" aria-label="Unit of the fill" @change="wanted = ($event.target as HTMLSelectElement).value"><option v-for="[name] in fillUnits" :key="name" :value="name">{{ name }}</option></select>
+      <SelectField :value="kind" :options="Object.values(units.reference.fills).map((rule) => ({ value: rule.key, label: rule.label }))" label="Kind of bake, for the usual fill" @choose="setKind" />
+      <NumberBox :value="typed" kind="fill" :units="units" label="Fill of the pan" :worked="one?.pins.fill == null" :wrong="wrong('fill')" @change="typeFill" @working="emit('working', 'pan_fill')" />
+      <SelectField v-if="fillUnits.length > 1" class="unit" :value="fillUnit?.[0]" :options="fillUnits.map(([name]) => ({ value: name, label: name }))" label="Unit of the fill" @choose="wanted = $event" />
       <span v-else class="quiet unit">{{ fillUnit?.[0] }}</span>
     </div>
     <div v-if="pan && (asLast !== null || one?.pins.fill != null)" class="row short">
-      <button v-if="asLast !== null" type="button" class="button bare" @click="setFill(asLast)">As full as last time</button>
-      <button v-if="one?.pins.fill != null" type="button" class="button bare" @click="setFill(null)">Let the fill go</button>
+      <el-button text size="small" v-if="asLast !== null" @click="setFill(asLast)">As full as last time</el-button>
+      <el-button text size="small" v-if="one?.pins.fill != null" @click="setFill(null)">Let the fill go</el-button>
     </div>
     <div ref="box" class="drawings">
       <template v-if="panned">
         <PanTop :solid="panned.solid" :panned="panned" :piece-g="pieceG" :units="units" :scale="scale" />
         <p class="quiet">{{ [loads, sits].filter(Boolean).join(' · ') }}</p>
         <PanSide :panned="panned" :units="units" :scale="scale" :locked="locked" @working="emit('working', $event)" @fill="setFill" />
-        <p v-if="panned.past_rim" class="said stop">Doubled, this dough stands further above the rim than its kind may: a deeper pan, another pan, or less dough in each.</p>
+        <Said tone="stop" v-if="panned.past_rim">Doubled, this dough stands further above the rim than its kind may: a deeper pan, another pan, or less dough in each.</Said>
         <FillBand :panned="panned" :units="units" @working="emit('working', $event)" />
       </template>
       <p v-else-if="pan && whole?.count.fights.length" class="quiet empty">The pan is drawn when no pins fight.<template v-if="fightsFill"> The fill is one of them.</template></p>
@@ -177,14 +178,12 @@ const scale = computed(() => {
 
 <style scoped>
 .shapes { display: flex; gap: 5px; margin: 2px 0 6px }
-.shapes select { flex: 1; min-width: 0 }
-.size { flex: 0 0 56px; border: 1.5px dashed var(--rim-soft); background: none; border-radius: 10px; cursor: pointer; min-height: 38px }
 .measures { margin-bottom: 10px }
-.filling { display: grid; grid-template-columns: minmax(0, 1fr) 78px auto; gap: 5px; align-items: center; margin-bottom: 4px }
-.filling .box { font-weight: 650 }
+.filling { display: grid; grid-template-columns: minmax(0, 1fr) 84px auto; gap: 5px; align-items: center; margin-bottom: 4px }
+.filling .el-input { font-weight: 650 }
 .filling .unit { white-space: nowrap; min-width: 46px }
+.filling .el-select.unit { width: 92px }
 .short { display: flex; flex-wrap: wrap; gap: 0 4px }
-.short .button { font-size: .86rem; min-height: 34px; padding-inline: 6px }
 .drawings { display: grid; gap: 4px; justify-items: center; overflow: hidden }
 .drawings > * { max-width: 100% }
 .drawings .fill { width: 100% }

@@ -8,6 +8,8 @@ import { api, ask, type Change, type ComparedLine, type Formula, type Known } fr
 import { plainCopy } from '@/base/copy'
 import { withUnit, type Units } from '@/base/format'
 import { useAnswer } from '@/base/useAnswer'
+import Said from '@/design/Said.vue'
+import SelectField from '@/design/SelectField.vue'
 
 export interface CompareTrayProps {
   /** What lies on the desk, or the revision being read. */
@@ -48,13 +50,11 @@ const { answer, problem } = useAnswer([ours, () => theirs.data.value, () => prop
 const otherName = computed(() => theirs.data.value?.formula.name ?? '')
 const sides = computed(() => [props.reading === undefined ? 'desk' : `rev. ${props.reading}`, props.other.id === props.id ? `rev. ${props.other.revision}` : otherName.value] as const)
 
-function chooseFormula(event: Event): void {
-  const id = Number((event.target as HTMLSelectElement).value)
+const numbered = (found: readonly { number: number; note: string }[] | undefined) => (found ?? []).map(({ number, note }) => ({ value: number, label: `${number}: ${note || 'no note'}` }))
+function chooseFormula(id: number): void {
   const head = saved.value.find((one) => one.id === id)
   if (head) emit('choose', { id, revision: head.latest_number })
 }
-const chooseOurs = (event: Event) => emit('read', Number((event.target as HTMLSelectElement).value) || undefined)
-const chooseRevision = (event: Event) => emit('choose', { id: props.other.id, revision: Number((event.target as HTMLSelectElement).value) })
 function bring(what: 'line' | 'stage', line: ComparedLine): void {
   if (!line.theirs || !theirs.data.value) return
   const called = what === 'line' ? line.name : line.stage || line.kind
@@ -69,16 +69,16 @@ function bringAll(): void {
   <section class="tray compare" aria-labelledby="compare-head">
     <div class="tray-head">
       <h2 id="compare-head">Side by side</h2>
-      <button type="button" class="button bare" @click="emit('close')">Close</button>
+      <el-button text @click="emit('close')">Close</el-button>
     </div>
     <div class="choose">
-      <label class="label">This formula<select class="field" :value="reading ?? ''" aria-label="This formula, as it is in" @change="chooseOurs"><option value="">what lies on the desk</option><option v-for="revision in own.data.value ?? []" :key="revision.number" :value="revision.number">{{ revision.number }}: {{ revision.note || 'no note' }}</option></select></label>
-      <label class="label">beside<select class="field" aria-label="Beside which formula" :value="other.id" @change="chooseFormula"><option v-for="head in saved" :key="head.id" :value="head.id">{{ head.name }}{{ head.id === id ? ' (this one)' : '' }}</option></select></label>
-      <label class="label">as it was in<select class="field" aria-label="As it was in which revision" :value="other.revision" @change="chooseRevision"><option v-for="revision in revisions.data.value ?? []" :key="revision.number" :value="revision.number">{{ revision.number }}: {{ revision.note || 'no note' }}</option></select></label>
-      <button v-if="reading === undefined" type="button" class="button" :disabled="!ready" @click="bringAll">Bring all of it</button>
+      <label class="label">This formula<SelectField :value="reading ?? 0" :options="[{ value: 0, label: 'what lies on the desk' }, ...numbered(own.data.value)]" label="This formula, as it is in" @choose="emit('read', $event || undefined)" /></label>
+      <label class="label">beside<SelectField :value="other.id" :options="saved.map((head) => ({ value: head.id, label: `${head.name}${head.id === id ? ' (this one)' : ''}` }))" label="Beside which formula" @choose="chooseFormula" /></label>
+      <label class="label">as it was in<SelectField :value="other.revision" :options="numbered(revisions.data.value)" label="As it was in which revision" @choose="emit('choose', { id: other.id, revision: $event })" /></label>
+      <el-button v-if="reading === undefined" :disabled="!ready" @click="bringAll">Bring all of it</el-button>
     </div>
-    <p v-if="error" class="said stop" role="alert">{{ error.message }}</p>
-    <p v-else-if="problem" class="said stop" role="alert">{{ problem.errors?.[0]?.detail ?? problem.detail }}</p>
+    <Said tone="stop" v-if="error">{{ error.message }}</Said>
+    <Said tone="stop" v-else-if="problem">{{ problem.errors?.[0]?.detail ?? problem.detail }}</Said>
     <p v-else-if="!answer" class="quiet">Laying them side by side …</p>
     <template v-if="answer">
       <p class="quiet">Both on {{ withUnit(answer.flour_g, 'g', units) }} flour; what differs most stands first.</p>
@@ -91,6 +91,5 @@ function bringAll(): void {
 .compare { display: grid; gap: 8px; align-content: start }
 .choose { display: flex; flex-wrap: wrap; gap: 8px 12px; align-items: end }
 .choose .label { flex: 1 1 150px }
-.choose select { width: 100% }
 p { margin: 0 }
 </style>

@@ -3,6 +3,7 @@
 import { computed, ref } from 'vue'
 import type { Compared, ComparedLine } from '@/api/client'
 import { shown, withUnit, type Units } from '@/base/format'
+import Said from '@/design/Said.vue'
 
 export interface DifferenceTableProps {
   compared: Compared
@@ -27,6 +28,7 @@ const signed = (percent: number, alike: boolean) => (alike ? '' : `${percent > 0
 const lines = computed(() =>
   (showsAll.value ? props.compared.lines : different.value).map((line) => ({
     line,
+    key: `${line.ours?.stage}.${line.ours?.line}-${line.theirs?.stage}.${line.theirs?.line}`,
     called: `${line.name || 'Line without a name'}${stages.value > 1 ? `, ${line.stage || line.kind}` : ''}`,
     ours: figure(line.ours_percent),
     theirs: figure(line.theirs_percent),
@@ -50,43 +52,34 @@ const gauges = computed(() =>
 
 <template>
   <div class="differences">
-    <p v-if="compared.same" class="said ok">The same, line by line.</p>
-    <table v-if="lines.length">
-      <thead><tr><th scope="col">Line, % of flour</th><th scope="col" class="n">{{ sides[1] }}</th><th scope="col" class="n">{{ sides[0] }}</th><th scope="col" class="n">change</th><th v-if="canBring"><span class="visually-hidden">Bring over</span></th></tr></thead>
-      <tbody>
-        <tr v-for="{ line, called, ours, theirs, oursG, theirsG, change } in lines" :key="`${line.ours?.stage}.${line.ours?.line}-${line.theirs?.stage}.${line.theirs?.line}`">
-          <td>{{ called }}</td>
-          <td class="n">{{ theirs }}<small class="quiet">{{ theirsG }}</small></td>
-          <td class="n">{{ ours }}<small class="quiet">{{ oursG }}</small></td>
-          <td class="n worked">{{ change }}</td>
-          <td v-if="canBring" class="bring">
-            <button v-if="line.theirs && change" type="button" class="button bare" :aria-label="`Bring ${called} over`" @click="emit('line', line)">Bring</button>
-            <button v-if="line.theirs && !line.ours" type="button" class="button bare" :aria-label="`Bring the stage of ${called} over`" @click="emit('stage', line)">its stage</button>
-          </td>
-        </tr>
-      </tbody>
-    </table>
-    <table v-if="gauges.length">
-      <thead><tr><th scope="col">The dough, %</th><th scope="col" class="n">{{ sides[1] }}</th><th scope="col" class="n">{{ sides[0] }}</th><th scope="col" class="n">change</th></tr></thead>
-      <tbody>
-        <tr v-for="gauge in gauges" :key="gauge.key"><td>{{ gauge.label }}</td><td class="n">{{ gauge.theirs }}</td><td class="n">{{ gauge.ours }}</td><td class="n worked">{{ gauge.change }}</td></tr>
-      </tbody>
-    </table>
+    <Said tone="ok" v-if="compared.same">The same, line by line.</Said>
+    <el-table v-if="lines.length" :data="lines" row-key="key">
+      <el-table-column label="Line, % of flour" prop="called" min-width="150" />
+      <el-table-column :label="sides[1]" min-width="76" align="right"><template #default="{ row }">{{ row.theirs }}<small class="quiet">{{ row.theirsG }}</small></template></el-table-column>
+      <el-table-column :label="sides[0]" min-width="76" align="right"><template #default="{ row }">{{ row.ours }}<small class="quiet">{{ row.oursG }}</small></template></el-table-column>
+      <el-table-column label="change" min-width="76" align="right"><template #default="{ row }"><span class="worked">{{ row.change }}</span></template></el-table-column>
+      <el-table-column v-if="canBring" width="76" align="right"><template #header><span class="visually-hidden">Bring over</span></template>
+        <template #default="{ row }">
+          <el-button v-if="row.line.theirs && row.change" text size="small" :aria-label="`Bring ${row.called} over`" @click="emit('line', row.line)">Bring</el-button>
+          <el-button v-if="row.line.theirs && !row.line.ours" text size="small" :aria-label="`Bring the stage of ${row.called} over`" @click="emit('stage', row.line)">its stage</el-button>
+        </template>
+      </el-table-column>
+    </el-table>
+    <el-table v-if="gauges.length" :data="gauges" row-key="key">
+      <el-table-column label="The dough, %" prop="label" min-width="150" />
+      <el-table-column :label="sides[1]" prop="theirs" min-width="76" align="right" />
+      <el-table-column :label="sides[0]" prop="ours" min-width="76" align="right" />
+      <el-table-column label="change" min-width="76" align="right"><template #default="{ row }"><span class="worked">{{ row.change }}</span></template></el-table-column>
+      <el-table-column v-if="canBring" width="76" />
+    </el-table>
     <p v-if="compared.ours.feel.key !== compared.theirs.feel.key || compared.ours.richness.key !== compared.theirs.richness.key">
       In a word: {{ compared.theirs.feel.label }} and {{ compared.theirs.richness.label }} → <b>{{ compared.ours.feel.label }} and {{ compared.ours.richness.label }}</b>.
     </p>
-    <button v-if="alike || showsAll" type="button" class="button bare" :aria-expanded="showsAll" @click="showsAll = !showsAll">{{ showsAll ? 'Only what differs' : `${alike} alike` }}</button>
+    <el-button text v-if="alike || showsAll" :aria-expanded="showsAll" @click="showsAll = !showsAll">{{ showsAll ? 'Only what differs' : `${alike} alike` }}</el-button>
   </div>
 </template>
 
 <style scoped>
 .differences { display: grid; gap: 8px; justify-items: start }
-table { border-collapse: collapse; width: 100% }
-th { text-align: left; font-weight: 600; font-size: .82rem; color: var(--ink-2); border-bottom: 2px solid var(--rim-soft); padding: 2px 4px }
-td { border-bottom: 1px solid var(--rim-faint); padding: 4px; vertical-align: top }
-.n { text-align: right; white-space: nowrap }
-.n small { display: block; line-height: 1.1 }
-.bring { text-align: right; padding: 0 }
-.bring .button { padding: 2px 6px }
-@media (max-width: 1180px) { .bring .button { min-height: 44px } }
+small { display: block; line-height: 1.1 }
 </style>

@@ -1,7 +1,9 @@
 <script setup lang="ts">
 /** The revisions of a formula: to read one, and to bring one back. */
 import { useRevisions } from './useRevisions'
+import type { Other } from '@/screens/formula/desk/useView'
 import { when } from '@/base/format'
+import Said from '@/design/Said.vue'
 
 export interface RevisionListProps {
   id: number
@@ -12,7 +14,9 @@ export interface RevisionListProps {
 const props = defineProps<RevisionListProps>()
 const emit = defineEmits<{
   /** Lay the desk beside this one. */
-  compare: [other: { id: number; revision: number }]
+  compare: [other: Other]
+  /** One was opened to be read. */
+  read: []
 }>()
 
 const revisions = useRevisions(() => props.id, () => props.latest)
@@ -20,14 +24,14 @@ const revisions = useRevisions(() => props.id, () => props.latest)
 
 <template>
   <p v-if="revisions.isPending.value" class="quiet">Fetching the revisions …</p>
-  <p v-else-if="revisions.error.value" class="said stop">{{ revisions.error.value.message }}</p>
+  <Said tone="stop" v-else-if="revisions.error.value">{{ revisions.error.value.message }}</Said>
   <p v-else-if="!revisions.data.value?.length" class="quiet">Nothing saved yet. What you type is kept as a draft until then.</p>
   <ul v-else>
     <li v-for="revision in revisions.data.value" :key="revision.number">
-      <RouterLink :to="{ query: { revision: revision.number } }" :aria-current="revision.number === reading || undefined">
+      <RouterLink :to="{ query: { revision: revision.number } }" :aria-current="revision.number === reading || undefined" @click="emit('read')">
         <b>Revision {{ revision.number }}</b><span>{{ revision.note || 'no note' }}</span><small class="quiet">{{ when(revision.saved_at) }}</small>
       </RouterLink>
-      <button type="button" class="button bare" :aria-label="`Revision ${revision.number} side by side with the desk`" @click.stop="emit('compare', { id, revision: revision.number })">Side by side</button>
+      <el-button text :aria-label="`Revision ${revision.number} side by side with the desk`" @click="emit('compare', { id, revision: revision.number })">Side by side</el-button>
     </li>
   </ul>
 </template>

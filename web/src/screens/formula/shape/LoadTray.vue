@@ -3,12 +3,13 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import type { Formula, Whole, Turns } from '@/api/client'
-import NumberField from '@/design/NumberField.vue'
+import NumberBox from '@/design/NumberBox.vue'
 import OpenWorking from '@/design/OpenWorking.vue'
 import SheetTop from '@/drawings/SheetTop.vue'
 import { flat } from '@/drawings/solid'
 import { plain, withUnit, type Units } from '@/base/format'
 import { HOLDS, WHERE } from '@/screens/sheet/shapes'
+import LockedPart from '@/design/LockedPart.vue'
 
 export interface LoadTrayProps {
   /** The desk's own formula; it is edited in place. */
@@ -51,12 +52,12 @@ const isSheet = (turns: Turns) => turns.packing != null || turns.through === 'po
 <template>
   <section class="tray" aria-labelledby="load-head">
     <div class="tray-head"><h2 id="load-head">Sheets and loads</h2><RouterLink class="quiet" :to="{ name: 'kitchen' }">Kit</RouterLink></div>
-    <fieldset class="plain" :disabled="locked">
+    <LockedPart :locked="locked">
       <div class="fields">
-        <label class="label">Gap, baked<NumberField class="box" :value="gap" kind="cm" :units="units" label="Gap between pieces, baked" :worked="formula.usual.gap_cm == null" with-unit @change="formula.usual.gap_cm = $event" /></label>
-        <label class="label">In the heat<NumberField class="box" :value="formula.usual.bake_min ?? heat" kind="min" :units="units" label="Minutes one load is in the heat" :worked="formula.usual.bake_min == null" with-unit @change="formula.usual.bake_min = $event" /></label>
+        <label class="label">Gap, baked<NumberBox :value="gap" kind="cm" :units="units" label="Gap between pieces, baked" :worked="formula.usual.gap_cm == null" with-unit @change="formula.usual.gap_cm = $event" /></label>
+        <label class="label">In the heat<NumberBox :value="formula.usual.bake_min ?? heat" kind="min" :units="units" label="Minutes one load is in the heat" :worked="formula.usual.bake_min == null" with-unit @change="formula.usual.bake_min = $event" /></label>
       </div>
-    </fieldset>
+    </LockedPart>
     <div ref="box">
       <p v-if="!whole || whole.count.fights.length" class="quiet empty">Drawn when no pins fight.</p>
       <template v-else>

@@ -4,10 +4,13 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import type { Count, Formula, Shaping, Whole } from '@/api/client'
 import { plainCopy } from '@/base/copy'
-import NumberField from '@/design/NumberField.vue'
+import NumberBox from '@/design/NumberBox.vue'
 import OpenWorking from '@/design/OpenWorking.vue'
 import ShapedDough from '@/drawings/ShapedDough.vue'
 import { withUnit, type Units } from '@/base/format'
+import LockedPart from '@/design/LockedPart.vue'
+import Said from '@/design/Said.vue'
+import SelectField from '@/design/SelectField.vue'
 
 export interface ShapeTrayProps {
   /** The desk's own formula and count; they are edited in place. */
@@ -34,6 +37,8 @@ function set(change: Partial<Shaping>): void {
   if (one.value && own.value) one.value.shaping = next
   else props.formula.usual.shaping = next
 }
+const kinds = computed(() => (Object.keys(BY) as Shaping['kind'][]).map((value) => ({ value, label: props.units.reference.shapes[value]?.label ?? value })))
+const rules = computed(() => Object.entries(props.units.reference.selling_rules).map(([value, label]) => ({ value: value as Count['rules'], label })))
 function setKind(kind: Shaping['kind']): void {
   emit('step')
   set({ kind, thickness_cm: null, length_cm: null, diameter_cm: null })
@@ -94,13 +99,13 @@ const g = (value: number) => withUnit(value, 'g', props.units)
       <h2 id="shape-head" class="visually-hidden">Shape and oven</h2>
       <slot name="head" />
     </div>
-    <fieldset class="plain" :disabled="locked">
+    <LockedPart :locked="locked">
       <div class="kinds">
-        <label class="label">Shaped as<select class="field" :value="shaping.kind" @change="setKind(($event.target as HTMLSelectElement).value as Shaping['kind'])"><option v-for="(words, kind) in units.reference.shapes" :key="kind" :value="kind">{{ words.label }}</option></select></label>
-        <label v-for="one_ in by" :key="one_.field" class="label">{{ one_.label }}<NumberField class="box" :value="one_.value" kind="cm" :units="units" :label="one_.label" :worked="one_.fixed === null" with-unit @change="keep(one_.field, $event)" /></label>
-        <label v-if="shaping.kind === 'ring'" class="label">Overlap<NumberField class="box" :value="shaping.overlap_cm" kind="cm" :units="units" label="Overlap of the ends" with-unit @change="set({ overlap_cm: $event ?? 0 })" /></label>
+        <label class="label">Shaped as<SelectField :value="shaping.kind" :options="kinds" label="Shaped as" @choose="setKind" /></label>
+        <label v-for="one_ in by" :key="one_.field" class="label">{{ one_.label }}<NumberBox :value="one_.value" kind="cm" :units="units" :label="one_.label" :worked="one_.fixed === null" with-unit @change="keep(one_.field, $event)" /></label>
+        <label v-if="shaping.kind === 'ring'" class="label">Overlap<NumberBox :value="shaping.overlap_cm" kind="cm" :units="units" label="Overlap of the ends" with-unit @change="set({ overlap_cm: $event ?? 0 })" /></label>
       </div>
-      <label v-if="count.targets.length > 1" class="apart"><input type="checkbox" :checked="own" @change="apart" /> Shaped by itself, not as the formula usually is</label>
+      <el-checkbox v-if="count.targets.length > 1" :model-value="own" @change="apart">Shaped by itself, not as the formula usually is</el-checkbox>
       <div ref="box" class="drawing"><ShapedDough v-if="shaped" :shaped="shaped" :units="units" :room="room" /></div>
       <table v-if="figures.length" class="figures">
         <thead><tr><td /><th scope="col">{{ shaped ? g(shaped.piece_g) : '' }}</th><th v-if="differs" scope="col" class="quiet">usual {{ usual ? g(usual.piece_g) : '' }}</th></tr></thead>
@@ -109,27 +114,25 @@ const g = (value: number) => withUnit(value, 'g', props.units)
           <tr v-if="shaped?.cuts"><th scope="row">Pieces along the log</th><td>{{ shaped.cuts }}</td><td v-if="differs" /></tr>
         </tbody>
       </table>
-      <a v-if="ruler && shaped" class="button bare ruler" :href="ruler" target="_blank">Ruler at true size, to print</a>
-      <p v-if="closes" class="said">The opening closes as the ring doubles: a thinner rope, or a shorter overlap.</p>
+      <el-button text tag="a" v-if="ruler && shaped" class="ruler" :href="ruler" target="_blank">Ruler at true size, to print</el-button>
+      <Said v-if="closes">The opening closes as the ring doubles: a thinner rope, or a shorter overlap.</Said>
       <h3>Sold by weight</h3>
       <div class="kinds">
-        <label class="label">On the label, baked<NumberField v-if="one" class="box" :value="one.label_g ?? null" kind="g" :units="units" label="Weight on the label" with-unit @change="one.label_g = $event" /></label>
-        <label class="label">By the rules of<select v-model="count.rules" class="field"><option v-for="(words, rules) in units.reference.selling_rules" :key="rules" :value="rules">{{ words }}</option></select></label>
+        <label class="label">On the label, baked<NumberBox v-if="one" :value="one.label_g ?? null" kind="g" :units="units" label="Weight on the label" with-unit @change="one.label_g = $event" /></label>
+        <label class="label">By the rules of<SelectField :value="count.rules" :options="rules" label="By the rules of" @choose="count.rules = $event" /></label>
       </div>
       <template v-if="sold">
         <p>A single piece may be <b>{{ sold.tolerance_g === null ? 'not told by the table' : `${g(sold.tolerance_g)} light` }}</b><template v-if="sold.least_g !== null">, and none under <b>{{ g(sold.least_g) }}</b></template>. For {{ sold.says }}, aim <OpenWorking name="overweight" @open="emit('working', $event)">{{ g(sold.overweight_g) }}</OpenWorking> over: <b>{{ g(sold.aim_baked_g) }}</b> baked<template v-if="sold.on_it_g >= 0.05">, the {{ g(sold.on_it_g) }} of filling and topping on it counted</template>, <OpenWorking name="aim_raw" @open="emit('working', $event)">{{ g(sold.aim_raw_g) }}</OpenWorking> raw.</p>
-        <div class="row"><button type="button" class="button" @click="aim">Pin the baked piece at {{ g(sold.aim_baked_g - sold.on_it_g) }}</button></div>
+        <div class="row"><el-button @click="aim">Pin the baked piece at {{ g(sold.aim_baked_g - sold.on_it_g) }}</el-button></div>
         <p class="quiet small">{{ sold.source ? `${sold.source}.` : 'The table has no row for such a weight.' }} Check your local rules.</p>
       </template>
       <p v-else class="quiet small">Type the weight on the label to see how far a piece may stray, and what to divide at.</p>
-    </fieldset>
+    </LockedPart>
   </section>
 </template>
 
 <style scoped>
 .kinds { display: grid; grid-template-columns: repeat(auto-fit, minmax(110px, 1fr)); gap: 8px; margin: 2px 0 6px }
-.apart { display: flex; gap: 8px; align-items: center; min-height: 36px; font-size: .92rem }
-.apart input { width: 20px; height: 20px }
 .drawing { display: grid; justify-items: center; padding: 6px 0; min-height: 90px; align-items: center }
 .figures { width: 100%; border-collapse: collapse }
 .figures th { text-align: left; font-weight: 500 }

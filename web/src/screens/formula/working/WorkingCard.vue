@@ -1,9 +1,9 @@
 <script setup lang="ts">
 /** How a number was worked out: the relation in words and figures, and where each figure came from. */
 import { nextTick, ref, watch } from 'vue'
-import type { Working } from './workings'
+import type { Working } from './words'
 import type { Gauge } from '@/api/client'
-import NumberField from '@/design/NumberField.vue'
+import NumberBox from '@/design/NumberBox.vue'
 import type { Units } from '@/base/format'
 
 export interface WorkingCardProps {
@@ -36,7 +36,7 @@ watch(() => props.working.title, () => void nextTick(() => card.value?.focus()),
   <section ref="card" class="working" tabindex="-1" role="dialog" aria-labelledby="working-head" @keydown.esc.stop="emit('close')">
     <div class="head">
       <h2 id="working-head">{{ working.title }} <span class="worked">{{ working.figure }}</span></h2>
-      <button type="button" class="button bare" @click="emit('close')">Close <kbd>Esc</kbd></button>
+      <el-button text @click="emit('close')">Close <kbd>Esc</kbd></el-button>
     </div>
     <p>{{ working.says }}</p>
     <p v-if="working.words" class="quiet">{{ working.title.toLowerCase() }} = {{ working.words }}</p>
@@ -50,10 +50,10 @@ watch(() => props.working.title, () => void nextTick(() => card.value?.focus()),
     </ul>
     <form v-if="band && !locked" class="band" @submit.prevent="setBand">
       <span>Band for this dough</span>
-      <NumberField class="box" :value="low" kind="percent" :units="units" label="Low end of the band" @change="low = $event" /> to
-      <NumberField class="box" :value="high" kind="percent" :units="units" label="High end of the band" @change="high = $event" /> %
-      <button type="submit" class="button bare" :disabled="!sound()">Set</button>
-      <button v-if="band.of === 'formula'" type="button" class="button bare" @click="emit('band', band.key, null)">The style’s again</button>
+      <NumberBox :value="low" kind="percent" :units="units" label="Low end of the band" @change="low = $event" /> to
+      <NumberBox :value="high" kind="percent" :units="units" label="High end of the band" @change="high = $event" /> %
+      <el-button text native-type="submit" :disabled="!sound()">Set</el-button>
+      <el-button text v-if="band.of === 'formula'" @click="emit('band', band.key, null)">The style’s again</el-button>
     </form>
   </section>
 </template>
@@ -62,7 +62,7 @@ watch(() => props.working.title, () => void nextTick(() => card.value?.focus()),
 .working { position: fixed; z-index: 40; left: 50%; bottom: 16px; transform: translateX(-50%); width: min(560px, calc(100vw - 24px)); max-height: 70vh; overflow: auto; background: var(--tray); border: 2px solid var(--crust); border-radius: var(--radius); padding: 12px 16px; box-shadow: 0 10px 30px rgb(16 22 30 / 25%) }
 .head { display: flex; justify-content: space-between; align-items: center; gap: 10px }
 .band { display: flex; flex-wrap: wrap; gap: 6px; align-items: center; margin-top: 8px; font-size: .92rem }
-.band .box { width: 70px }
+.band .el-input { width: 84px }
 .figures { font-size: 1.12rem; font-weight: 650; margin: 4px 0 6px }
 ul { list-style: none; margin: 6px 0 0; padding: 0 }
 .input { display: grid; grid-template-columns: 1fr auto 150px; gap: 12px; align-items: baseline; width: 100%; text-align: left; border: 0; border-top: 1px solid var(--rim-faint); background: none; padding: 7px 4px }

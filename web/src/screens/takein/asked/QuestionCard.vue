@@ -28,7 +28,7 @@ function key(event: KeyboardEvent): void {
 
 <template>
   <section class="card" :class="{ answered: asked.answer }" :aria-label="asked.asks">
-    <div class="head"><h3>{{ asked.asks }}</h3><button v-if="asked.answer" type="button" class="button bare" :aria-label="`${asked.asks} Leave it open`" @click="emit('answer', null)">open again</button></div>
+    <div class="head"><h3>{{ asked.asks }}</h3><el-button v-if="asked.answer" text size="small" :aria-label="`${asked.asks} Leave it open`" @click="emit('answer', null)">open again</el-button></div>
     <p class="quiet about" :title="asked.about">{{ asked.about }}</p>
     <div class="options" role="radiogroup" :aria-label="asked.asks">
       <button v-for="(option, i) in options" :key="option.option" type="button" role="radio" :aria-checked="option.option === asked.answer" :tabindex="option.option === asked.answer || (!asked.answer && i === 0) ? 0 : -1" @click="emit('answer', option.option)" @keydown="key">
@@ -50,5 +50,4 @@ h3 { font: 650 1rem var(--body) }
 .options b { font-weight: 600 }
 small { color: var(--crust); font-size: .85rem; white-space: nowrap }
 .head { display: flex; justify-content: space-between; align-items: center; min-height: 30px; gap: 8px }
-.head .button { min-height: 30px; font-size: .85rem; padding: 0 8px; font-weight: 500 }
 </style>

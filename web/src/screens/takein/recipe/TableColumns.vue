@@ -2,6 +2,8 @@
 /** Which column of a table holds what: asked once for each kind of table, remembered from then on. */
 import { computed, ref, watch } from 'vue'
 import { api, ask, Refused, type Table } from '@/api/client'
+import Said from '@/design/Said.vue'
+import SelectField from '@/design/SelectField.vue'
 
 export interface TableColumnsProps {
   table: Table
@@ -27,6 +29,7 @@ const COLUMNS: readonly (readonly [Column, string])[] = [
   ['stage', 'the stage'],
   ['line', 'a whole line'],
 ]
+const OPTIONS = [{ value: '', label: 'nothing needed' }, ...COLUMNS.map(([value, label]) => ({ value: value as string, label }))]
 const mapping = ref<Record<string, number>>({})
 const refused = ref('')
 watch(() => props.table, (now) => (mapping.value = { ...now.mapping } as Record<string, number>), { immediate: true })
@@ -52,32 +55,22 @@ async function read(): Promise<void> {
   <el-dialog v-model="open" title="What do the columns hold?" width="min(900px, 96vw)" append-to-body>
     <p class="quiet">Said once, it is remembered for the next table with this head.</p>
     <div class="scroll" tabindex="0" role="region" aria-label="The first rows of the table">
-      <table>
-        <thead>
-          <tr>
-            <th v-for="(head, at) in table.head" :key="at">{{ head || `column ${at + 1}` }}
-              <select class="field" :value="held[at]" :aria-label="`What ${head || `column ${at + 1}`} holds`" @change="hold(at, ($event.target as HTMLSelectElement).value)">
-                <option value="">nothing needed</option>
-                <option v-for="[column, label] in COLUMNS" :key="column" :value="column">{{ label }}</option>
-              </select>
-            </th>
-          </tr>
-        </thead>
-        <tbody><tr v-for="(row, n) in table.rows" :key="n"><td v-for="(_, at) in table.head" :key="at">{{ row[at] ?? '' }}</td></tr></tbody>
-      </table>
+      <el-table :data="table.rows.map((cells) => ({ cells }))">
+        <el-table-column v-for="(head, at) in table.head" :key="at" min-width="150">
+          <template #header>{{ head || `column ${at + 1}` }}<SelectField :value="held[at]" :options="OPTIONS" :label="`What ${head || `column ${at + 1}`} holds`" @choose="hold(at, $event)" /></template>
+          <template #default="{ row }">{{ row.cells[at] ?? '' }}</template>
+        </el-table-column>
+      </el-table>
     </div>
-    <p v-if="refused" class="said stop" role="alert">{{ refused }}</p>
+    <Said tone="stop" v-if="refused">{{ refused }}</Said>
     <div class="dialog-foot">
-      <button type="button" class="button" @click="open = false">Not now</button>
-      <button type="button" class="button go" @click="read">Take it in</button>
+      <el-button @click="open = false">Not now</el-button>
+      <el-button type="primary" @click="read">Take it in</el-button>
     </div>
   </el-dialog>
 </template>
 
 <style scoped>
 .scroll { overflow-x: auto; margin: 10px 0 }
-table { border-collapse: collapse; width: 100% }
-th, td { text-align: left; padding: 6px 8px; border-bottom: 1px solid var(--rim-faint); white-space: nowrap }
-th select { display: block; margin-top: 4px; width: 100%; min-width: 120px; font-weight: 400 }
-.dialog-foot { display: flex; justify-content: end; gap: 10px; margin-top: 12px }
+.scroll :deep(th) .el-select { margin-top: 4px; font-weight: 400 }
 </style>

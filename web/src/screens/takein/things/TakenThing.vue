@@ -3,13 +3,14 @@
 import { computed, ref, watch } from 'vue'
 import BandBar from './BandBar.vue'
 import type { Row } from '@/screens/takein/recipe/useTaking'
-import { WHERE } from './where'
-import type { Ingredient, Role, Settled } from '@/api/client'
+import { LINE_KINDS, WHERE } from './where'
+import type { Ingredient, Settled } from '@/api/client'
 import ChoiceRow from '@/design/ChoiceRow.vue'
-import NumberField from '@/design/NumberField.vue'
+import NumberBox from '@/design/NumberBox.vue'
 import { shown, withUnit, unitOf, type Units } from '@/base/format'
 import IngredientField from '@/screens/formula/lines/IngredientField.vue'
 import { ROLES } from '@/screens/formula/lines/lines'
+import SelectField from '@/design/SelectField.vue'
 
 export interface TakenThingProps {
   row: Row
@@ -30,12 +31,6 @@ const emit = defineEmits<{
   weigh: []
 }>()
 
-const KINDS = [
-  { value: 'ingredient', label: 'an ingredient' },
-  { value: 'step', label: 'a step' },
-  { value: 'heading', label: 'a heading' },
-  { value: 'note', label: 'a note' },
-] as const
 const WAY_WORDS: Record<string, string> = { scooped: 'dipped and scooped', spooned: 'spooned and levelled', packed: 'packed', loose: 'loose' }
 
 const thing = computed(() => props.row.thing)
@@ -86,7 +81,7 @@ function takeName(): void {
     </button>
     <p v-if="thing.caution" class="caution" role="note">{{ thing.caution }}</p>
     <p v-if="thing.asks" class="ask">{{ thing.asks }}
-      <button v-if="thing.confirms" type="button" class="button right" :aria-label="`${named}: that is right`" @click="emit('settle', thing.confirms === 'name' ? { name: thing.name } : { where: thing.where })">That is right</button>
+      <el-button v-if="thing.confirms" size="small" :aria-label="`${named}: that is right`" @click="emit('settle', thing.confirms === 'name' ? { name: thing.name } : { where: thing.where })">That is right</el-button>
     </p>
     <div v-if="open" class="settle">
       <div class="fields">
@@ -94,23 +89,16 @@ function takeName(): void {
           <IngredientField :name="name" :pantry="pantry" :label="`What line ${row.number + 1} is`" @change="name = $event" @done="takeName" />
         </label>
         <label v-if="!thing.known" class="label">In the dough it is
-          <select class="field" :value="thing.role ?? ''" :aria-label="`What ${named} is in the dough`" @change="emit('settle', { role: (($event.target as HTMLSelectElement).value || null) as Role | null })">
-            <option value="">not said</option>
-            <option v-for="role in ROLES" :key="role" :value="role">{{ role }}</option>
-          </select>
+          <SelectField :value="thing.role ?? ''" :options="[{ value: '' as const, label: 'not said' }, ...ROLES.map((value) => ({ value, label: value }))]" :label="`What ${named} is in the dough`" @choose="emit('settle', { role: $event || null })" />
         </label>
         <label class="label">It weighs
-          <NumberField class="box" :value="band?.usual_g ?? null" kind="g" :units="units" :label="`Weight of ${named}`" with-unit :worked="!thing.settled" @change="emit('settle', { weight_g: $event || null })" />
+          <NumberBox :value="band?.usual_g ?? null" kind="g" :units="units" :label="`Weight of ${named}`" with-unit :worked="!thing.settled" @change="emit('settle', { weight_g: $event || null })" />
         </label>
         <label class="label">It goes
-          <select class="field" :value="thing.where" :aria-label="`Where ${named} goes`" @change="emit('settle', { where: ($event.target as HTMLSelectElement).value as Settled['where'] })">
-            <option v-for="where in WHERE" :key="where.value" :value="where.value">{{ where.label }}</option>
-          </select>
+          <SelectField :value="thing.where" :options="WHERE" :label="`Where ${named} goes`" @choose="emit('settle', { where: $event })" />
         </label>
         <label v-if="thing.part === 0" class="label">This line is
-          <select class="field" value="ingredient" :aria-label="`What line ${row.number + 1} is taken to be`" @change="emit('settle', { kind: ($event.target as HTMLSelectElement).value as Settled['kind'] })">
-            <option v-for="kind in KINDS" :key="kind.value" :value="kind.value">{{ kind.label }}</option>
-          </select>
+          <SelectField :value="'ingredient' as const" :options="LINE_KINDS" :label="`What line ${row.number + 1} is taken to be`" @choose="emit('settle', { kind: $event })" />
         </label>
       </div>
       <div v-if="ways.length" class="ways">
@@ -119,13 +107,13 @@ function takeName(): void {
       </div>
       <div v-if="thing.alternatives.length" class="ways">
         <span class="quiet">Or, as the line says,</span>
-        <button v-for="(other, i) in thing.alternatives" :key="i" type="button" class="button" @click="emit('settle', { alternative: i, name: null, weight_g: null })">{{ other }}</button>
+        <el-button v-for="(other, i) in thing.alternatives" :key="i" @click="emit('settle', { alternative: i, name: null, weight_g: null })">{{ other }}</el-button>
       </div>
       <p class="quiet">“{{ row.line.text.trim() }}”<template v-if="percentWords"> · {{ percentWords }}</template></p>
       <p v-for="why in thing.why" :key="why" class="quiet">{{ why }}</p>
       <div class="row">
-        <button v-if="thing.measure && thing.known" type="button" class="button" @click="emit('weigh')">Weigh my {{ units.reference.measures[thing.measure]?.label }}</button>
-        <button v-if="thing.settled" type="button" class="button bare" @click="emit('unsettle')">Take it as it reads</button>
+        <el-button v-if="thing.measure && thing.known" @click="emit('weigh')">Weigh my {{ units.reference.measures[thing.measure]?.label }}</el-button>
+        <el-button text v-if="thing.settled" @click="emit('unsettle')">Take it as it reads</el-button>
       </div>
     </div>
   </li>
@@ -148,17 +136,16 @@ small, .amount { color: var(--ink-2); font-size: .88rem }
 .where { font-size: .85rem; color: var(--ink-2) }
 .where.open { color: var(--crust); background: none }
 .caution { color: var(--stop); font-size: .9rem; font-weight: 600; padding: 0 0 6px; max-width: 70ch }
-.right { min-height: 34px; padding: 0 12px; margin-left: 6px }
 .ask { color: var(--crust); font-size: .9rem; padding: 0 0 6px }
 .settled .name b::after { content: ' ✓'; color: var(--ok) }
 .settle { display: grid; gap: 8px; padding: 4px 0 12px }
 .fields { display: flex; flex-wrap: wrap; gap: 8px 12px }
 .wide { flex: 1 1 190px }
 .wide :deep(input) { border: 1.5px solid var(--rim-soft); border-radius: 10px; min-height: var(--touch); background: var(--tray) }
-.box { width: 120px }
+.fields .el-input { width: 130px }
+.fields .el-select { width: 160px }
 .ways { display: flex; flex-wrap: wrap; align-items: center; gap: 8px }
-.ways :deep(button) { flex: 0 1 auto; padding: 2px 12px; background: var(--tray) }
-.ways :deep(button[aria-checked='true']) { background: var(--rim) }
+.ways .choice { flex: 0 1 auto; background: var(--tray) }
 .row { display: flex; flex-wrap: wrap; gap: 8px }
 @media (max-width: 760px) {
   .head { grid-template-columns: 1fr auto; gap: 0 10px; padding: 7px 0 }

@@ -4,11 +4,12 @@ import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { api, ask, Refused, type CupWeighing, type Ingredient } from '@/api/client'
 import ChoiceRow from '@/design/ChoiceRow.vue'
-import NumberField from '@/design/NumberField.vue'
+import NumberBox from '@/design/NumberBox.vue'
 import { withUnit, type Units } from '@/base/format'
 import { useCups } from '@/base/kitchen'
 import { tell } from '@/base/notice'
 import IngredientField from '@/screens/formula/lines/IngredientField.vue'
+import Said from '@/design/Said.vue'
 
 export interface WeighCupProps {
   /** What to weigh, as the line has it. */
@@ -91,17 +92,17 @@ async function keep(): Promise<void> {
       <div><span class="quiet">Measure</span><ChoiceRow label="Measure" :options="measures" :value="measure" @choose="measure = $event" /></div>
       <div v-if="ways.length"><span class="quiet">Filled</span><ChoiceRow label="How it was filled" :options="ways" :value="way" @choose="way = $event" /></div>
       <div class="numbers">
-        <label class="label">How many you filled<NumberField class="box" :value="count" kind="count" :units="units" label="How many you filled" @change="count = $event" /></label>
-        <label class="label">Together they weigh<NumberField class="box" :value="weight" kind="g" :units="units" label="Together they weigh" with-unit @change="weight = $event" /></label>
+        <label class="label">How many you filled<NumberBox :value="count" kind="count" :units="units" label="How many you filled" @change="count = $event" /></label>
+        <label class="label">Together they weigh<NumberBox :value="weight" kind="g" :units="units" label="Together they weigh" with-unit @change="weight = $event" /></label>
         <p v-if="each" class="each"><span class="quiet">so one {{ label }} is</span><b class="worked">{{ each }}</b></p>
       </div>
       <ul v-if="before.length">
-        <li v-for="cup in before" :key="cup.id"><span class="quiet">Weighed before: {{ cup.weighing.count }} came to {{ withUnit(cup.weighing.weight_g, 'g', units) }}</span> <button type="button" class="button bare" @click="forget(cup.id)">Forget it</button></li>
+        <li v-for="cup in before" :key="cup.id"><span class="quiet">Weighed before: {{ cup.weighing.count }} came to {{ withUnit(cup.weighing.weight_g, 'g', units) }}</span> <el-button text @click="forget(cup.id)">Forget it</el-button></li>
       </ul>
-      <p v-if="refused" class="said stop" role="alert">{{ refused }}</p>
+      <Said tone="stop" v-if="refused">{{ refused }}</Said>
       <div class="dialog-foot">
-        <button type="button" class="button" @click="open = false">Not now</button>
-        <button type="submit" class="button go">Keep this weight</button>
+        <el-button @click="open = false">Not now</el-button>
+        <el-button type="primary" native-type="submit">Keep this weight</el-button>
       </div>
     </form>
   </el-dialog>
@@ -110,10 +111,9 @@ async function keep(): Promise<void> {
 <style scoped>
 .weigh { display: grid; gap: 12px }
 .numbers { display: flex; flex-wrap: wrap; gap: 12px; align-items: end }
-.box { width: 140px }
+.numbers .el-input { width: 150px }
 .weigh :deep(.ingredient input) { border: 1.5px solid var(--rim-soft); border-radius: 10px; min-height: var(--touch) }
 .each { display: grid }
 .each b { font-size: 1.3rem }
 ul { list-style: none; margin: 0; padding: 0 }
-.dialog-foot { display: flex; justify-content: end; gap: 10px }
 </style>

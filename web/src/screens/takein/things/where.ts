@@ -8,3 +8,11 @@ export const WHERE = [
   { value: 'pan', label: 'for the pan' },
   { value: 'bench', label: 'for the bench' },
 ] as const
+
+/** What a line of a recipe may be taken to be. */
+export const LINE_KINDS = [
+  { value: 'ingredient', label: 'an ingredient' },
+  { value: 'step', label: 'a step' },
+  { value: 'heading', label: 'a heading' },
+  { value: 'note', label: 'a note' },
+] as const

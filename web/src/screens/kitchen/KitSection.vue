@@ -2,15 +2,16 @@
 /** The kit: bowl, sheets and oven, pot, griddle, fridge shelf, and how evenly this baker divides. What is open limits nothing. */
 import { computed } from 'vue'
 import type { Kit } from '@/api/client'
-import NumberField from '@/design/NumberField.vue'
+import NumberBox from '@/design/NumberBox.vue'
 import { type Kind, type Units } from '@/base/format'
 
-export interface KitTrayProps {
+export interface KitSectionProps {
   kit: Kit
   units: Units
-  wrong?: string
+  /** Only what is asked of a newcomer: bowl, oven and sheets. */
+  brief?: boolean
 }
-const props = defineProps<KitTrayProps>()
+const props = defineProps<KitSectionProps>()
 const emit = defineEmits<{ change: [kit: Kit] }>()
 
 type Plain = { [K in keyof Kit]-?: NonNullable<Kit[K]> extends number ? K : never }[keyof Kit]
@@ -32,38 +33,32 @@ const setGriddle = (value: number | null) => emit('change', { ...props.kit, grid
 </script>
 
 <template>
-  <section class="tray kit" aria-labelledby="kit-head">
-    <h2 id="kit-head">Kit</h2>
-    <p class="quiet">What the kitchen bakes with. What is left open limits nothing.</p>
-    <p v-if="wrong" class="said stop" role="alert">{{ wrong }}</p>
-    <div class="groups">
-      <fieldset v-for="group in GROUPS" :key="group.title">
-        <legend>{{ group.title }}</legend>
-        <div class="fields">
-          <label v-for="field in group.fields" :key="field.name" class="label">{{ field.label }}<NumberField class="box" :value="kit[field.name] ?? null" :kind="field.kind" :units="units" :label="`${group.title}: ${field.label}`" with-unit @change="set(field.name, $event, field.needed)" /></label>
-        </div>
-        <p class="quiet small">{{ group.says }}</p>
-      </fieldset>
-      <fieldset>
-        <legend>Sheets</legend>
-        <div class="fields">
-          <label class="label">Long<NumberField class="box" :value="sheet?.length_cm ?? null" kind="cm" :units="units" label="Sheets: long" with-unit @change="setSheet('length_cm', $event)" /></label>
-          <label class="label">Wide<NumberField class="box" :value="sheet?.width_cm ?? null" kind="cm" :units="units" label="Sheets: wide" with-unit @change="setSheet('width_cm', $event)" /></label>
-          <label class="label">How many<NumberField class="box" :value="kit.sheets" kind="count" :units="units" label="Sheets: how many" @change="set('sheets', $event, 1)" /></label>
-        </div>
-        <p class="quiet small">Pieces that lie apart are laid out on one, with their baked width and the gap.</p>
-      </fieldset>
-      <fieldset>
-        <legend>Griddle</legend>
-        <div class="fields"><label class="label">Across<NumberField class="box" :value="kit.griddle?.diameter_cm ?? null" kind="cm" :units="units" label="Griddle: across" with-unit @change="setGriddle" /></label></div>
-        <p class="quiet small">For flatbreads without a pan of their own.</p>
-      </fieldset>
-    </div>
-  </section>
+  <div class="groups">
+    <fieldset v-for="group in brief ? GROUPS.slice(0, 2) : GROUPS" :key="group.title">
+      <legend>{{ group.title }}</legend>
+      <div class="fields">
+        <label v-for="field in group.fields" :key="field.name" class="label">{{ field.label }}<NumberBox :value="kit[field.name] ?? null" :kind="field.kind" :units="units" :label="`${group.title}: ${field.label}`" with-unit @change="set(field.name, $event, field.needed)" /></label>
+      </div>
+      <p class="quiet small">{{ group.says }}</p>
+    </fieldset>
+    <fieldset>
+      <legend>Sheets</legend>
+      <div class="fields">
+        <label class="label">Long<NumberBox :value="sheet?.length_cm ?? null" kind="cm" :units="units" label="Sheets: long" with-unit @change="setSheet('length_cm', $event)" /></label>
+        <label class="label">Wide<NumberBox :value="sheet?.width_cm ?? null" kind="cm" :units="units" label="Sheets: wide" with-unit @change="setSheet('width_cm', $event)" /></label>
+        <label class="label">How many<NumberBox :value="kit.sheets" kind="count" :units="units" label="Sheets: how many" @change="set('sheets', $event, 1)" /></label>
+      </div>
+      <p class="quiet small">Pieces that lie apart are laid out on one, with their baked width and the gap.</p>
+    </fieldset>
+    <fieldset v-if="!brief">
+      <legend>Griddle</legend>
+      <div class="fields"><label class="label">Across<NumberBox :value="kit.griddle?.diameter_cm ?? null" kind="cm" :units="units" label="Griddle: across" with-unit @change="setGriddle" /></label></div>
+      <p class="quiet small">For flatbreads without a pan of their own.</p>
+    </fieldset>
+  </div>
 </template>
 
 <style scoped>
-.kit { grid-column: 1 / -1 }
 .groups { display: grid; gap: 10px 22px; grid-template-columns: repeat(auto-fit, minmax(min(280px, 100%), 1fr)) }
 fieldset { border: 0; margin: 0; padding: 0; min-width: 0 }
 legend { font: 650 1rem var(--head); padding: 0 }
