@@ -15,7 +15,7 @@ from pancount.core.formula.formula import Formula, Line, Stage
 from pancount.core.pantry.role import Role
 from pancount.store.cluster import Cluster
 from pancount.store.database import connect, migrate, transaction
-from pancount.store.kitchen import ONLY_KITCHEN, Settings, open_kitchen
+from pancount.store.kitchen import ONLY_KITCHEN, Settings, change_kitchen, open_kitchen
 
 # On a busy machine an example may take its time, to be drawn and to be tried; what it must hold stays the same.
 settings.register_profile(
@@ -65,6 +65,7 @@ def engine(server_url: str) -> Iterator[Engine]:
     migrate(engine)
     with transaction(engine) as session:
         open_kitchen(session, ONLY_KITCHEN, "Weir House kitchen", Settings())
+        change_kitchen(session, ONLY_KITCHEN, "Weir House kitchen", Settings(), 1)  # nobody's first visit: no welcome
     yield engine
     engine.dispose()
 

@@ -1,5 +1,7 @@
 """What a baker does on the screens, by the names the screens give things."""
 
+import re
+
 from playwright.sync_api import Locator, Page, expect
 
 CHOICES = "What to do with what is over"
@@ -18,10 +20,39 @@ def pin(page: Page, name: str) -> Locator:
     return page.get_by_role("switch", name=f"Pin {name}", exact=True)
 
 
-def take_pan(page: Page, shape: str = "rectangle") -> None:
+def choose(page: Page, field: str, option: str | re.Pattern[str]) -> None:
+    """One of a list, by the words that it shows."""
+    box = page.get_by_role("combobox", name=field, exact=True)
+    box.focus()
+    page.keyboard.press("Enter")
+    found = page.get_by_role("option", name=option, exact=isinstance(option, str)).filter(visible=True)
+    found.scroll_into_view_if_needed()
+    found.click()
+    expect(box).to_have_attribute("aria-expanded", "false")
+
+
+def show(page: Page, choice: str) -> None:
+    """One of a few choices side by side, pressed where it stands."""
+    page.locator(".el-segmented__item").filter(has=page.get_by_role("radio", name=choice, exact=True)).click()
+    expect(page.get_by_role("radio", name=choice, exact=True)).to_be_checked()
+
+
+def take_pan(page: Page, shape: str = "Rectangle") -> None:
     """A pan of a shape by its measures, for the target looked at."""
-    page.get_by_role("combobox", name="Which pan").select_option("own")
-    page.get_by_role("combobox", name="Shape").select_option(shape)
+    choose(page, "Which pan", "Another, by its measures")
+    choose(page, "Shape", shape)
+
+
+def settled(page: Page) -> None:
+    """Wait until what was asked for is answered, the fonts are there and nothing moves any more."""
+    page.wait_for_load_state("networkidle")
+    page.evaluate("document.fonts.ready.then(() => Promise.all(document.getAnimations().map((one) => one.finished.catch(() => 0)))).then(() => true)")
+
+
+def fits(page: Page, width: int) -> None:
+    """Wait until nothing of the page runs off the side."""
+    settled(page)
+    page.wait_for_function("(width) => document.documentElement.scrollWidth <= width", arg=width)
 
 
 def kept(page: Page) -> None:

@@ -1,16 +1,18 @@
 """axe finds nothing serious on any screen, light or dark; and the keyboard reaches everything."""
 
+import re
+
 import pytest
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Browser, expect
 
-from browser.steps import CHOICES, new_rolls, quantity, take_pan
+from browser.steps import CHOICES, choose, new_rolls, quantity, settled, show, take_pan
 
 SERIOUS = ("serious", "critical")
 
 
 def serious(page) -> list[str]:
-    page.wait_for_timeout(450)  # colours that fade in are judged when they have
+    settled(page)  # colours that fade in are judged when they have
     found = Axe().run(page).response["violations"]
     return [f"{v['id']}: {v['nodes'][0]['html'][:160]} ({len(v['nodes'])})" for v in found if v["impact"] in SERIOUS]
 
@@ -34,10 +36,10 @@ def test_nothing_serious(browser: Browser, address: str, scheme):
     assert serious(page) == []
     page.get_by_role("button", name="Let all go").click()
     page.get_by_role("button", name="Something else from the same dough").click()
-    page.get_by_label("Add a limit").select_option("flour")
+    choose(page, "Add a limit", "Flour in the bag")
     page.get_by_text("at most").wait_for()
     assert serious(page) == []
-    page.get_by_role("radio", name="Shape and oven").click()
+    show(page, "Shape and oven")
     page.get_by_role("textbox", name="Weight on the label").fill("70")
     page.get_by_text("Check your local rules").wait_for()
     assert serious(page) == []
@@ -123,7 +125,7 @@ def test_nothing_serious_in_depth(browser: Browser, address: str, scheme):
     page.get_by_role("button", name="More for the stage Poolish").click()
     page.get_by_role("button", name="More for Bread flour").first.click()
     assert serious(page) == []
-    page.get_by_role("combobox", name="Swap Bread flour for").select_option("Plain flour")
+    choose(page, "Swap Bread flour for", "Plain flour")
     page.get_by_role("dialog", name="Bread flour swapped for Plain flour").wait_for()
     assert serious(page) == []
     page.keyboard.press("Escape")
@@ -133,7 +135,7 @@ def test_nothing_serious_in_depth(browser: Browser, address: str, scheme):
     page.keyboard.press("c")
     page.get_by_role("region", name="Side by side").get_by_role("row", name="Water").first.wait_for()
     assert serious(page) == []
-    page.get_by_role("combobox", name="This formula, as it is in").select_option("1")
+    choose(page, "This formula, as it is in", re.compile("^1:"))
     page.get_by_text("Reading revision 1").wait_for()
     page.get_by_text("The same, line by line.").wait_for()
     assert serious(page) == []

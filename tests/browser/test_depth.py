@@ -5,7 +5,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from browser.steps import cell, kept, type_line
+from browser.steps import cell, choose, kept, show, type_line
 
 
 def gauge(page: Page, key: str):
@@ -39,14 +39,14 @@ def test_the_whole_way(straight_bun):
 
     # cook 5 % of the flour with four parts of its milk; the whole formula stays
     page.get_by_role("button", name="Move flour").click()
-    page.get_by_role("combobox", name="What it is to be").select_option("paste")
+    choose(page, "What it is to be", "cooked-flour paste")
     page.get_by_role("button", name="Move it").click()
     expect(cell(page, 0, 1, "percent")).to_have_value("20")
     expect(cell(page, 1, 1, "percent")).to_have_value("33.2")
     expect(page.get_by_text("180total %")).to_be_visible()
-    page.get_by_role("radio", name="Whole formula").click()
+    show(page, "Whole formula")
     expect(page.get_by_role("textbox", name="Whole milk, percent in all")).to_have_value("53.2")
-    page.get_by_role("radio", name="As mixed").click()
+    show(page, "As mixed")
 
     # 250 g of it weighs 234 g cooked: the water is made up
     page.get_by_role("button", name="More for the stage Cooked-flour paste").click()
@@ -89,7 +89,7 @@ def test_the_whole_way(straight_bun):
     # put one note to rest
     notes = page.get_by_role("region", name="Worth knowing")
     expect(notes.get_by_text("Sugar slows the yeast")).to_be_visible()
-    notes.get_by_role("article").filter(has_text="Sugar slows the yeast").get_by_role("button", name="Put to rest").click()
+    notes.get_by_role("note").filter(has_text="Sugar slows the yeast").get_by_role("button", name="Put to rest").click()
     expect(notes.get_by_role("button", name="1 at rest")).to_be_visible()
     expect(notes.get_by_text("Sugar slows the yeast")).to_have_count(0)
     notes.get_by_role("button", name="1 at rest").click()
@@ -120,18 +120,18 @@ def test_typing_in_the_whole_formula(straight_bun):
     expect(cell(page, 1, 1, "percent")).to_have_value("33.2")
     page.keyboard.press("Escape")
     page.locator("h1 input").press("Tab")
-    page.get_by_role("radio", name="Whole formula").click()
+    show(page, "Whole formula")
     milk = page.get_by_role("textbox", name="Whole milk, percent in all")
     milk.fill("60")
     expect(page.get_by_text("186.8total %")).to_be_visible()
     milk.fill("10")
     expect(page.get_by_role("alert").filter(has_text="20 % Whole milk stands in other stages")).to_be_visible()
     page.get_by_role("button", name="Close", exact=True).click()
-    page.get_by_role("radio", name="As mixed").click()
+    show(page, "As mixed")
     expect(cell(page, 0, 1, "percent")).to_have_value("20")
     page.get_by_role("button", name="One straight dough").click()
     expect(page.locator(".stage")).to_have_count(1)
-    page.get_by_role("status").get_by_role("button", name="Undo").click()
+    page.locator(".notice").get_by_role("button", name="Undo").click()
     expect(cell(page, 0, 1, "percent")).to_have_value("20")
 
 
@@ -140,25 +140,25 @@ def test_stages_that_go_into_each_other(straight_bun):
     page = straight_bun
     for _ in range(2):
         page.get_by_role("button", name="Move flour").click()
-        page.get_by_role("combobox", name="What it is to be").select_option("levain")
+        choose(page, "What it is to be", "levain build")
         page.get_by_label("Flour in the stage").fill("10")
         page.get_by_role("button", name="Move it").click()
     expect(page.locator(".stage")).to_have_count(3)
     page.locator('[data-stage="0"]').fill("First step")
     page.locator('[data-stage="1"]').fill("Second step")
     page.get_by_role("button", name="More for the stage First step").click()
-    page.get_by_role("combobox", name="Where else First step goes").select_option(label="Second step")
+    choose(page, "Where else First step goes", "Second step")
     page.get_by_role("textbox", name="Share of First step that goes into Dough").wait_for(state="detached")
     expect(page.get_by_text("First step, all of it")).to_be_visible()
     page.get_by_role("button", name="More for the stage Second step").click()
     page.get_by_role("textbox", name="Kept back of Second step").fill("40")
     page.get_by_role("button", name="Keep", exact=True).click()
     expect(page.get_by_text("kept back for next time")).to_be_visible()
-    page.get_by_role("combobox", name="Where else Second step goes").select_option(label="First step")
+    choose(page, "Where else Second step goes", "First step")
     expect(page.get_by_role("alert").filter(has_text="cannot go into itself")).to_be_visible()
     page.get_by_role("button", name="Close", exact=True).click()
     page.get_by_role("button", name="More for Butter").click()
-    page.get_by_role("combobox", name="Swap Butter for").select_option("Sunflower oil")
+    choose(page, "Swap Butter for", "Sunflower oil")
     card = page.get_by_role("dialog", name="Butter swapped for Sunflower oil")
     expect(card.get_by_role("row", name=re.compile("Sunflower oil"))).to_be_visible()
     card.get_by_role("button", name="Leave it").click()
@@ -169,13 +169,13 @@ def test_a_starter_apart(straight_bun):
     """The kitchen's school: percentages over the flour beside the starter, the grams the same."""
     page = straight_bun
     page.get_by_role("button", name="Move flour").click()
-    page.get_by_role("combobox", name="What it is to be").select_option("levain")
+    choose(page, "What it is to be", "levain build")
     page.get_by_role("button", name="Move it").click()
     expect(cell(page, 1, 1, "weight_g")).to_have_value("332")
     address = page.url
     try:
         page.goto("/kitchen")
-        page.get_by_role("radio", name="Stands apart").click()
+        show(page, "Stands apart")
         expect(page.get_by_text("Settings kept.")).to_be_visible()
         page.goto(address)
         expect(cell(page, 1, 1, "percent")).to_have_value("41.5")  # 33.2 over the 80 beside the levain
@@ -184,5 +184,5 @@ def test_a_starter_apart(straight_bun):
         expect(cell(page, 1, 1, "weight_g")).to_have_value("400")
     finally:
         page.goto("/kitchen")
-        page.get_by_role("radio", name="Joins the totals").click()
+        show(page, "Joins the totals")
         expect(page.get_by_text("Settings kept.")).to_be_visible()

@@ -6,7 +6,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from browser.steps import CHOICES, cell, kept, new_rolls, pin, quantity, take_pan
+from browser.steps import CHOICES, cell, choose, kept, new_rolls, pin, quantity, show, take_pan
 
 
 @pytest.fixture
@@ -120,7 +120,7 @@ def test_the_pan_follows_the_pins(rolls_page):
     expect(page.get_by_role("img", name=re.compile("Pan from above, 33.02.cm by 23.cm, 12 pieces, 3 × 4"))).to_be_visible()
     quantity(page, "Raw piece").fill("200")
     expect(page.get_by_text("stands further above the rim than its kind may")).to_be_visible()
-    page.get_by_role("combobox", name="Shape").select_option("round")
+    choose(page, "Shape", "Round")
     quantity(page, "Pieces a pan").fill("1")
     quantity(page, "Pieces").fill("1")
     expect(page.get_by_role("img", name=re.compile("Pan from above, round, .* one slab"))).to_be_visible()
@@ -224,14 +224,14 @@ def test_ounces_and_inches(rolls_page):
     page = rolls_page
     address = page.url
     page.goto("/kitchen")
-    page.get_by_role("radio", name="Ounces").click()
+    show(page, "Ounces")
     page.get_by_text("Settings kept.").wait_for()
     page.goto(address)
     expect(cell(page, 0, 0, "weight_g")).to_have_value("17.636981")
     cell(page, 0, 1, "weight_g").fill("8")
     expect(cell(page, 0, 1, "percent")).to_have_value("45.36")
     page.goto("/kitchen")
-    page.get_by_role("radio", name="Grams").click()
+    show(page, "Grams")
     page.get_by_text("Settings kept.").wait_for()
     page.goto(address)
     expect(cell(page, 0, 0, "weight_g")).to_have_value("500")

@@ -6,7 +6,7 @@ import pytest
 from playwright.sync_api import Page, Route, expect
 from starlette.testclient import TestClient
 
-from browser.steps import cell, kept, new_rolls, quantity, take_pan
+from browser.steps import cell, fits, kept, new_rolls, quantity, show, take_pan
 
 STATUS = ".page-head [role=status]"
 
@@ -47,19 +47,19 @@ def test_a_window_closed_while_typing(page):
 def test_looking_changes_nothing(page, client: TestClient):
     """Opening a new formula and leaving makes none; opening one in a second window does not disturb the first."""
     before = len(client.get("/api/formulas").json())
+    page.clock.install()
     page.goto("/formulas/new")
     cell(page, 0, 0, "name").wait_for()
-    page.wait_for_timeout(900)
+    page.clock.run_for(3000)
     page.get_by_role("link", name="Formulas", exact=True).click()
     assert len(client.get("/api/formulas").json()) == before
     new_rolls(page, "Looked at twice")
     other = page.context.new_page()
     other.goto(page.url)
     quantity(other, "Flour").wait_for()
-    other.wait_for_timeout(900)
+    other.clock.run_for(3000)
     other.close()
     cell(page, 0, 1, "weight_g").fill("301")
-    page.wait_for_timeout(900)
     kept(page)
 
 
@@ -176,13 +176,15 @@ def test_strange_formulas_open_and_stay_within_the_screen(page, client: TestClie
     for width in (1280, 390):
         page.set_viewport_size({"width": width, "height": 800})
         page.goto(f"/formulas/{state['head']['id']}")
+        if width == 390:
+            fits(page, width)
+            show(page, "Count")
         expect(quantity(page, "Flour")).to_be_visible()
-        take_pan(page, "round")
-        page.wait_for_timeout(150)
-        assert page.evaluate("document.documentElement.scrollWidth") <= width
+        take_pan(page, "Round")
+        fits(page, width)
         page.goto(f"/formulas/{state['head']['id']}/sheet")
         expect(page.get_by_role("article").or_(page.get_by_role("alert"))).to_be_visible()
-        assert page.evaluate("document.documentElement.scrollWidth") <= width
+        fits(page, width)
 
 
 @pytest.mark.parametrize("path", ["/formulas/999999", "/formulas/999999/sheet", "/no/such/place"])

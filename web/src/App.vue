@@ -40,8 +40,9 @@ nav a, .kitchen { line-height: 47px; color: var(--ink-2); text-decoration: none;
 nav a.here { color: var(--rim); box-shadow: inset 0 -3px var(--rim) }
 .kitchen { margin-left: auto; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; font-weight: 500; min-width: 0 }
 .kitchen.router-link-active { color: var(--rim); font-weight: 650 }
-@media (max-width: 700px) {
-  header { padding: 0 12px; gap: 12px }
+@media (max-width: 760px) {
+  header { padding: 0 12px; gap: 12px; min-height: 44px }
+  nav a, .kitchen { line-height: 41px }
   nav { gap: 13px }
   .mark { font-size: 0; gap: 0 }
   nav a { white-space: nowrap }

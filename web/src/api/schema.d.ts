@@ -4453,6 +4453,11 @@ export interface components {
             low: number;
             /** High */
             high: number;
+            /**
+             * Stage
+             * @default
+             */
+            stage: string;
         };
         /** ValidationError */
         ValidationError: {

@@ -6,32 +6,12 @@ import { useDebounceFn, useIntervalFn } from '@vueuse/core'
 import { ref, shallowRef, watch, type Ref } from 'vue'
 import { Refused } from '@/api/client'
 import { plainCopy } from './copy'
+import type { Keeper, Keeping } from './keeper'
 import { useMirror } from './mirror'
 import { useHistory } from './useHistory'
 
-/** kept: on the server · keeping: on its way · away: only in this browser, tried again · behind: another window was first. */
-export type Keeping = 'kept' | 'keeping' | 'away' | 'behind'
-
 const KEEP_AFTER_MS = 500
 const TRY_AGAIN_MS = 3000
-
-/** How one kind of thing is had from the server and sent there. */
-export interface Keeper<T, S> {
-  /** Stands in the name of the copy in this browser. */
-  kind: string
-  empty: () => T
-  fetch: (id: number) => Promise<S>
-  start: (body: T) => Promise<S>
-  put: (id: number, body: T, version: number) => Promise<S>
-  /** What the server's state says of it. */
-  read: (state: S) => { id: number; version: number; body: T }
-  /** A copy in this browser as it would be now, where an earlier release may have left it. */
-  broughtUp?: (body: T) => T
-  /** It as one of its own, beside what another window left. */
-  asOwn?: (body: T) => T
-  /** A new one got its number. */
-  started: (id: number) => void
-}
 
 export function useKept<T extends object, S extends object>(keeper: Keeper<T, S>) {
   const body = ref(keeper.empty()) as Ref<T>
@@ -165,6 +145,9 @@ export function useKept<T extends object, S extends object>(keeper: Keeper<T, S>
   /** Send what is not sent yet, before something reads it from the server. */
   const flush = async (): Promise<void> => (dirty && keeping.value === 'keeping' ? keep() : sending ?? undefined)
 
+  /** Send at once what may be unsent. */
+  const keepNow = async (): Promise<void> => (dirty || sending || state.value === null ? keep() : undefined)
+
   /** The server has all of it now, as it says: that is laid, and can be undone. */
   function settle(next: S): void {
     state.value = next
@@ -198,28 +181,8 @@ export function useKept<T extends object, S extends object>(keeper: Keeper<T, S>
   }
 
   return {
-    body,
-    state,
-    keeping,
-    loaded,
-    error,
-    broughtBack,
-    open,
-    flush,
-    /** Send at once what may be unsent. */
-    keepNow: async (): Promise<void> => {
-      if (dirty || sending || state.value === null) await keep()
-    },
-    settle,
-    step: history.step,
-    undo: history.undo,
-    redo: history.redo,
-    canUndo: history.canUndo,
-    theirs,
-    why,
-    fallBehind,
-    takeTheirs,
-    keepMine,
-    keepBoth,
+    ...{ body, state, keeping, loaded, error, broughtBack, theirs, why },
+    ...{ open, flush, keepNow, settle, fallBehind, takeTheirs, keepMine, keepBoth },
+    ...{ step: history.step, undo: history.undo, redo: history.redo, canUndo: history.canUndo },
   }
 }

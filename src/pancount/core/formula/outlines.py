@@ -20,6 +20,8 @@ class UsualLine(Frozen):
     percent: float
     low: float
     high: float
+    stage: str = ""
+    """What the stage is that it goes into; blank for the dough itself."""
 
 
 class Outline(Frozen):
@@ -33,10 +35,10 @@ class Outline(Frozen):
     source: str = SOURCE
 
 
-def _usual(told: list[Any]) -> UsualLine:
+def _usual(told: list[Any], stage: str = "") -> UsualLine:
     name, percent, *band = told
     low, high = band[:2] if len(band) > 1 else (percent, percent)
-    return UsualLine(name=name, percent=percent, low=low, high=high)
+    return UsualLine(name=name, percent=percent, low=low, high=high, stage=stage)
 
 
 def _line(told: list[Any]) -> Line:
@@ -74,7 +76,9 @@ def _outline(key: str, told: dict[str, Any]) -> Outline:
         key=key,
         name=told["name"],
         says=told["says"],
-        lines=tuple(_usual(line) for _, lines in stages for line in lines),
+        lines=tuple(
+            _usual(line, "" if kind is StageKind.DOUGH else kinds()[kind].label) for kind, lines in stages for line in lines
+        ),
         formula=formula,
     )
 

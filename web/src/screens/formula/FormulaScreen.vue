@@ -116,15 +116,6 @@ async function goToLine(stage: number, line: number): Promise<void> {
 const saving = useSaving({ desk, view, shown: () => shown.value?.formula ?? null, problem, attempt })
 const { asking, note, saveProblem } = saving
 const out = useTakeOut(desk, view, attempt)
-const keepingSays = computed(() => {
-  const number = desk.head.value?.latest_number ?? 0
-  if (desk.keeping.value === 'keeping') return 'keeping …'
-  if (desk.keeping.value !== 'kept') return 'in this browser only'
-  if (!desk.unsaved.value) return number ? `revision ${number}` : ''
-  if (!desk.head.value) return 'not kept yet'
-  return number ? `draft on revision ${number}, kept` : 'draft, kept'
-})
-
 const showsRevisions = ref(false)
 const showsKeys = ref(false)
 const tour = ref<InstanceType<typeof FormulaTour>>()
@@ -149,7 +140,7 @@ useKeys(keysOf({ view, desk, save: saving.askToSave, sheet: goToSheet, compare: 
     </Said>
     <el-skeleton v-else-if="!desk.loaded.value || !units" :rows="10" animated aria-label="Fetching the formula" />
     <template v-else>
-      <FormulaHead v-model:name="desk.desk.value.formula.name" v-model:styles="desk.desk.value.formula.styles" :keeping-says="keepingSays" :unsaved="desk.unsaved.value" :locked="locked" :is-phone="isPhone" :can-undo="desk.canUndo.value" :can-save="!locked && desk.unsaved.value" :can-take-out="out.can.value" :why-not="out.whyNot.value" :is-kept="desk.head.value !== null" :wrong-name="problem?.errors?.some((e) => e.pointer === '/name') ?? false" :sheet="out.sheet.value" @undo="desk.undo()" @revisions="showsRevisions = true" @save="saving.askToSave" @flush="desk.flush()" @take-out="out.takeOut" @sheet="goToSheet" />
+      <FormulaHead v-model:name="desk.desk.value.formula.name" v-model:styles="desk.desk.value.formula.styles" :keeping-says="desk.says.value" :unsaved="desk.unsaved.value" :locked="locked" :is-phone="isPhone" :can-undo="desk.canUndo.value" :can-save="!locked && desk.unsaved.value" :can-take-out="out.can.value" :why-not="out.whyNot.value" :is-kept="desk.head.value !== null" :wrong-name="problem?.errors?.some((e) => e.pointer === '/name') ?? false" :sheet="out.sheet.value" @undo="desk.undo()" @revisions="showsRevisions = true" @save="saving.askToSave" @flush="desk.flush()" @take-out="out.takeOut" @sheet="goToSheet" />
       <FormulaTellings :desk="desk" :view="view" :refused="refused" :saving="asking" :revision="revision.data.value" :revision-error="revision.error.value" @close="refused = null" @both="saving.asOwn" @bring-back="saving.bringBack" @branch="saving.branch" />
       <ChoiceRow v-if="isPhone && !comparing" class="phone-sides" label="What is shown of it" :options="view.sides.value" :value="side" @choose="view.showSide" />
 

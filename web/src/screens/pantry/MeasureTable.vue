@@ -30,10 +30,10 @@ const remove = (n: number) => (measures.value = measures.value.filter((_, i) => 
       <tbody>
         <tr v-for="(row, n) in measures" :key="n">
           <td><SelectField :value="row.measure" :options="[...new Set<string>([...MEASURES, row.measure])].map((m) => ({ value: m, label: units.reference.measures[m]?.label ?? m }))" :label="`Measure ${n + 1}`" @choose="set(n, { measure: $event })" /></td>
-          <td><el-input v-model="row.way" class="way" maxlength="40" placeholder="any way" :aria-label="`How measure ${n + 1} is filled`" /></td>
-          <td v-for="end in ['low_g', 'usual_g', 'high_g'] as const" :key="end"><NumberBox class="small" :value="row[end]" kind="count" :units="units" :label="`${end.split('_')[0]} weight of measure ${n + 1}`" :wrong="wrong(`/measures/${n}`)" @change="setEnd(n, end, $event)" /></td>
+          <td><el-input :model-value="row.way" maxlength="40" placeholder="any way" :aria-label="`How measure ${n + 1} is filled`" @input="set(n, { way: $event })" /></td>
+          <td v-for="end in ENDS" :key="end"><NumberBox class="small" :value="row[end]" kind="count" :units="units" :label="`${end.split('_')[0]} weight of measure ${n + 1}`" :wrong="wrong(`/measures/${n}`)" @change="setEnd(n, end, $event)" /></td>
           <td class="quiet source">{{ row.source }}</td>
-          <td><el-button text :aria-label="`Remove measure ${n + 1}`" @click="measures.splice(n, 1)">×</el-button></td>
+          <td><el-button text :aria-label="`Remove measure ${n + 1}`" @click="remove(n)">×</el-button></td>
         </tr>
       </tbody>
     </table>

@@ -26,7 +26,7 @@ const columns = (width: number): Column[] => [
       return h(RouterLink, { to: props.to(of(rowData)), class: 'name', style: `--role: var(--role-${ingredient.role})`, 'aria-current': ingredient.name === props.chosen || undefined }, () => [h('span', { class: 'dot', 'aria-hidden': true }), ingredient.name, ingredient.own && h('small', { class: 'chip' }, 'own')])
     },
   },
-  { key: 'role', title: 'In the dough', width: 82, cellRenderer: ({ rowData }) => h('small', { class: 'quiet' }, of(rowData).ingredient.role) },
+  { key: 'role', title: 'Role', width: 82, cellRenderer: ({ rowData }) => h('small', { class: 'quiet' }, of(rowData).ingredient.role) },
   {
     key: 'water', title: 'Water %', width: 78, align: 'right',
     cellRenderer: ({ rowData }) => h('small', { class: 'quiet' }, of(rowData).ingredient.composition?.water ?? ''),
@@ -38,7 +38,7 @@ const pressed: RowEventHandlers = { onClick: ({ rowData }) => void router.push(p
 /* An ingredient that a link opens is brought into view. */
 watch(() => [props.chosen, table.value, data.value.length], () => void nextTick(() => {
   const at = data.value.findIndex((item) => item.id === props.chosen)
-  if (at >= 0) table.value?.scrollToRow(at, 'smart')
+  if (at > 0) table.value?.scrollToRow(at, 'smart')
 }))
 </script>
 

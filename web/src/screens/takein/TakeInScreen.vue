@@ -9,6 +9,7 @@ import { useQuestions } from './asked/useQuestions'
 import EarlierTakings from './EarlierTakings.vue'
 import TableColumns from './recipe/TableColumns.vue'
 import { FILES, useFileIn } from './recipe/useFileIn'
+import { useMake } from './recipe/useMake'
 import { rowsOf, useTaking, type Row, type Taking } from './recipe/useTaking'
 import WrittenTray from './recipe/WrittenTray.vue'
 import TakenTray from './things/TakenTray.vue'
@@ -17,7 +18,6 @@ import WeighCup from './things/WeighCup.vue'
 import { api, ask, type FormulaState } from '@/api/client'
 import { useKeys } from '@/base/keys'
 import { useIngredients, useUnits } from '@/base/kitchen'
-import { tell } from '@/base/notice'
 import { useAttempt } from '@/base/useAttempt'
 import FilePick from '@/design/FilePick.vue'
 import KeptHere from '@/design/KeptHere.vue'
@@ -102,31 +102,12 @@ async function begin(fromText: string): Promise<void> {
 }
 const { table, mapping, takeIn } = useFileIn({ attempt, begin, refresh, undo: undoFormula })
 
-const making = ref(false)
-async function make(): Promise<void> {
-  if (isEmpty.value || making.value) return
-  making.value = true
-  await attempt(async () => {
-    await taking.keepNow()
-    const head = taking.state.value?.head
-    if (!head || taking.keeping.value !== 'kept') return // what keeps it from the records is told already
-    const { id, version } = head
-    const state = await ask(api.POST('/api/takings/{taking_id}/formula', { params: { path: { taking_id: id }, query: { version } } }))
-    tell(`Made the formula ${state.head.name || 'without a name'}.`, async () => {
-      await undoFormula(state)()
-      await router.push({ name: 'take-in', params: { id } })
-    })
-    await refresh()
-    await router.push({ name: 'formula', params: { id: state.head.id } })
-  })
-  making.value = false
-}
-
+const { making, make } = useMake(taking, { attempt, refresh, undo: undoFormula })
 const keepingSays = computed(() => (isEmpty.value ? '' : taking.keeping.value === 'keeping' ? 'keeping …' : taking.keeping.value !== 'kept' ? 'in this browser only' : taking.state.value ? 'kept' : 'not kept yet'))
 const another = () => void taking.flush().then(() => router.push({ name: 'take-in', params: { id: '' } }))
 const showsKeys = ref(false)
 useKeys({
-  'mod+Enter': () => void make(),
+  'mod+Enter': () => !isEmpty.value && void make(),
   'mod+z': () => (document.activeElement instanceof HTMLTextAreaElement ? document.execCommand('undo') : taking.undo()),
   n: another,
   '?': () => (showsKeys.value = true),

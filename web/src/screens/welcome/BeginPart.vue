@@ -20,7 +20,7 @@ const cards = computed(() =>
     key,
     name,
     says,
-    lines: lines.filter((line) => line.low < line.high).map((line) => `${line.name} ${plain(line.low)}–${plain(line.high)}`).join(', '),
+    lines: lines.filter((line) => line.low < line.high).map((line) => `${line.name}${line.stage && ` in the ${line.stage}`} ${plain(line.low)}–${plain(line.high)}`).join(', '),
   })),
 )
 const busy = ref(false)
@@ -91,7 +91,7 @@ const examples = () =>
 <style scoped>
 .begin { display: grid; gap: 14px }
 .ways { display: grid; gap: 14px; grid-template-columns: repeat(auto-fit, minmax(min(260px, 100%), 1fr)) }
-.ways .tray { display: grid; gap: 8px; align-content: space-between; justify-items: start; padding: 16px 18px }
+.ways .tray { display: grid; gap: 8px; grid-template-rows: auto 1fr auto; justify-items: start; padding: 16px 18px }
 ul { list-style: none; margin: 4px 0 0; padding: 0; display: grid; gap: 2px 22px; grid-template-columns: repeat(auto-fill, minmax(min(300px, 100%), 1fr)) }
 li { display: grid; gap: 2px; align-content: start; justify-items: start; border-top: 1px solid var(--rim-faint); padding: 9px 0 11px; grid-template-rows: auto auto 1fr auto }
 h3 { font-size: 1.05rem }

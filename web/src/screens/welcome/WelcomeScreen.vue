@@ -58,13 +58,13 @@ async function next(): Promise<void> {
 
 <template>
   <main class="page welcome">
-    <div class="page-head"><h1>{{ step < STEPS.length ? 'Welcome to Pan Count' : 'The first formula' }}</h1><span class="spacer" /><el-button v-if="step < STEPS.length" text @click="go(STEPS.length)">Skip all of it</el-button></div>
+    <div class="page-head"><h1>{{ step < STEPS.length ? 'Welcome to Pan Count' : 'The first formula' }}</h1><span class="spacer" /><el-button v-if="step < STEPS.length" text @click="go(STEPS.length)">Skip all of it</el-button><el-button v-else text @click="go(0)">What the kitchen has</el-button></div>
     <Said v-if="notKept" tone="stop">{{ notKept }}</Said>
     <Said v-if="kitchen.error.value" tone="stop">{{ kitchen.error.value.message }}</Said>
     <RefusedNote v-if="refused" :refused="refused" @close="refused = null" />
     <el-skeleton v-if="!settings || !units" :rows="8" animated aria-label="Fetching the kitchen" />
     <template v-else>
-      <el-steps :active="step" finish-status="success" align-center>
+      <el-steps v-if="step < STEPS.length" :active="step" finish-status="success" align-center>
         <el-step v-for="one in STEPS" :key="one.title" :title="one.title" />
       </el-steps>
       <section v-if="step < STEPS.length" class="tray" aria-labelledby="step-head">

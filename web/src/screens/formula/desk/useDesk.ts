@@ -67,14 +67,26 @@ export function useDesk(started: (id: number) => void) {
     }
   }
 
+  /** True where what is on the desk is not the latest revision. */
+  const unsaved = computed(() => head.value === null || head.value.unsaved || kept.keeping.value !== 'kept')
+  /** Where the text is, in a few words. */
+  const says = computed(() => {
+    const number = head.value?.latest_number ?? 0
+    if (kept.keeping.value === 'keeping') return 'keeping …'
+    if (kept.keeping.value !== 'kept') return 'in this browser only'
+    if (!unsaved.value) return number ? `revision ${number}` : ''
+    if (!head.value) return 'not kept yet'
+    return number ? `draft on revision ${number}, kept` : 'draft, kept'
+  })
+
   return {
     ...kept,
+    says,
     desk: kept.body,
     head,
     save,
     /** While ours is behind: both texts, line by line. */
     texts: computed(() => ({ ours: deskText(kept.body.value), theirs: kept.theirs.value ? deskText(kept.theirs.value) : null })),
-    /** True where what is on the desk is not the latest revision. */
-    unsaved: computed(() => head.value === null || head.value.unsaved || kept.keeping.value !== 'kept'),
+    unsaved,
   }
 }

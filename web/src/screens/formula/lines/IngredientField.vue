@@ -93,5 +93,5 @@ ul { position: absolute; z-index: 30; top: calc(100% + 3px); left: 0; min-width:
 li { display: flex; justify-content: space-between; gap: 18px; padding: 8px 10px; border-radius: 8px; cursor: pointer }
 li[aria-selected='true'] { background: var(--rim-faint) }
 small { color: var(--ink-2) }
-@media (max-width: 700px) { input { min-height: 44px } }
+@media (max-width: 760px) { input { min-height: 44px } }
 </style>

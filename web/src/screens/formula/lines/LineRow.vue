@@ -149,16 +149,13 @@ function chooseRole(event: Event): void {
 .extra .el-select { width: 116px }
 .aside { grid-column: 2 / -1; padding: 0 5px 2px; line-height: 1; margin-top: -3px; font-size: .78rem }
 .written { flex: 1 0 100%; order: 3; padding: 2px 4px }
-@media (max-width: 700px) {
-  .line { grid-template-columns: 18px repeat(3, 1fr) 40px; padding-top: 4px }
-  .line::after { width: calc((100% - 64px) * var(--share)) }
-  .ingredient { grid-column: 2 / 5 }
-  .more { grid-area: 1 / 5; width: 40px; height: 44px }
-  .line > .number { grid-row: 2; grid-column: 2 }
-  .line > .number ~ .number { grid-column: 3 }
-  .line :deep(.number input) { padding: 9px 0 }
-  .counted { grid-area: 2 / 4; padding: 10px 5px }
-  .extra { grid-row: 3; grid-column: 1 / -1 }
-  .aside { grid-row: 4 }
+@media (max-width: 760px) {
+  .line { grid-template-columns: 16px minmax(80px, 1fr) 48px 56px 60px 30px; min-height: 44px; column-gap: 0; font-size: .95rem }
+  .line::after { width: calc((100% - 240px) * var(--share)); left: 20px }
+  .line :deep(input) { min-height: 42px; padding-inline: 2px }
+  .line > .number { padding-inline: 1px }
+  .counted { padding: 10px 2px; font-size: 1rem }
+  .more { width: 30px; height: 44px }
+  .extra { grid-column: 1 / -1 }
 }
 </style>

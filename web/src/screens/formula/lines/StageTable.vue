@@ -158,11 +158,12 @@ const enterStage = (s: number) => (props.formula.stages[s]?.lines.length ? focus
 .drop[aria-expanded='true'] svg { transform: rotate(180deg) }
 ul { list-style: none; margin: 0; padding: 0 }
 .add { font-size: .88rem; min-height: 30px; padding: 2px 7px }
-@media (max-width: 700px) {
-  .columns { grid-template-columns: 18px repeat(3, 1fr) 40px }
-  .stage-name, .add { min-height: 44px }
-  .stage { grid-template-columns: 1fr auto auto 40px 40px }
-  .drop { width: 40px; height: 44px }
-  .passing { grid-template-columns: minmax(90px, 1fr) 70px 70px; padding-left: 18px }
+@media (max-width: 760px) {
+  .columns { grid-template-columns: 1fr 48px 58px 60px 30px }
+  .columns span { padding-right: 2px; font-size: .72rem }
+  .stage-name { min-height: 44px }
+  .stage { grid-template-columns: 1fr auto auto 38px 30px }
+  .drop { width: 36px; height: 44px }
+  .passing { grid-template-columns: minmax(90px, 1fr) 62px 62px 30px; padding-left: 18px }
 }
 </style>

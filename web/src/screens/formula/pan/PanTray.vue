@@ -93,6 +93,8 @@ function setKind(value: string): void {
 }
 const per = computed(() => fillPer(props.formula, props.count, props.target, props.units))
 const fillUnits = computed(() => Object.entries(props.units.reference.fill_units).filter(([, unit]) => unit.per === per.value))
+const unitNames = computed(() => fillUnits.value.map(([name]) => ({ value: name, label: name })))
+const kinds = computed(() => Object.values(props.units.reference.fills).map((rule) => ({ value: rule.key, label: rule.label })))
 const wanted = ref<string>()
 const fillUnit = computed(() => fillUnits.value.find(([name]) => name === wanted.value) ?? fillUnits.value[0])
 const fill = computed(() => props.whole?.looked_at?.pan?.fill)
@@ -148,9 +150,9 @@ const scale = computed(() => {
     </div>
     <div v-if="pan && open && one" class="measures"><PanForm :pan="pan" :units="units" :wrong="wrong" @change="reshape" /></div>
     <div v-if="pan" class="filling">
-      <SelectField :value="kind" :options="Object.values(units.reference.fills).map((rule) => ({ value: rule.key, label: rule.label }))" label="Kind of bake, for the usual fill" @choose="setKind" />
+      <SelectField :value="kind" :options="kinds" label="Kind of bake, for the usual fill" @choose="setKind" />
       <NumberBox :value="typed" kind="fill" :units="units" label="Fill of the pan" :worked="one?.pins.fill == null" :wrong="wrong('fill')" @change="typeFill" @working="emit('working', 'pan_fill')" />
-      <SelectField v-if="fillUnits.length > 1" class="unit" :value="fillUnit?.[0]" :options="fillUnits.map(([name]) => ({ value: name, label: name }))" label="Unit of the fill" @choose="wanted = $event" />
+      <SelectField v-if="fillUnits.length > 1" class="unit" :value="fillUnit?.[0]" :options="unitNames" label="Unit of the fill" @choose="wanted = $event" />
       <span v-else class="quiet unit">{{ fillUnit?.[0] }}</span>
     </div>
     <div v-if="pan && (asLast !== null || one?.pins.fill != null)" class="row short">
