@@ -13,7 +13,8 @@ from playwright.sync_api import Page, sync_playwright
 ROOT = Path(__file__).parents[2]
 sys.path[:0] = [str(ROOT / "tests")]
 
-from browser_flags import CHROMIUM, FLAGS  # the path is set above
+from browser.steps import choose, settled, show  # the path is set above
+from browser_flags import CHROMIUM, FLAGS
 
 FOLDER = ROOT / "docs" / "screenshots"
 DESK, TABLET, PHONE = (1280, 800), (820, 1180), (390, 844)
@@ -22,7 +23,7 @@ DESK, TABLET, PHONE = (1280, 800), (820, 1180), (390, 844)
 def open_formula(page: Page, name: str) -> None:
     page.goto("/formulas")
     page.get_by_role("link", name=name, exact=True).click()
-    page.get_by_role("textbox", name="Flour", exact=True).wait_for()
+    page.locator(".formula-head").wait_for()
 
 
 def formulas(page: Page) -> None:
@@ -54,7 +55,7 @@ def working(page: Page) -> None:
 
 def dough(page: Page) -> None:
     open_formula(page, "Leek and thyme focaccia")
-    page.get_by_role("radio", name="Dough").click()
+    show(page, "Dough")
     page.get_by_role("heading", name="What is in it").wait_for()
 
 
@@ -62,19 +63,18 @@ def side_by_side(page: Page) -> None:
     open_formula(page, "Cardamom milk buns")
     page.get_by_role("button", name="Revisions").click()
     page.get_by_role("button", name="Revision 1 side by side with the desk").click()
-    page.get_by_role("combobox", name="Beside which formula").select_option(label="Squash rolls")
+    choose(page, "Beside which formula", "Squash rolls")
     page.get_by_role("row", name="Squash, mashed").wait_for()
 
 
-def whole(page: Page) -> None:
-    open_formula(page, "Tomato pan squares")
-    page.get_by_role("radio", name="Whole formula").click()
-    page.get_by_role("textbox", name="Water, percent in all").wait_for()
+def welcome(page: Page) -> None:
+    page.goto("/welcome?step=4")
+    page.get_by_role("button", name="Begin with Milk buns").wait_for()
 
 
 def sheet(page: Page) -> None:
     open_formula(page, "Cardamom milk buns")
-    page.get_by_role("link", name="Weigh sheet").click()
+    page.goto(f"{page.url.split('?')[0]}/sheet")
     page.get_by_role("article").wait_for()
 
 
@@ -82,7 +82,7 @@ def pans(page: Page) -> None:
     page.goto("/pans")
     for name in ("Two-pound tin", "Two-pound tin, long"):
         item = page.get_by_role("listitem").filter(has=page.get_by_role("button", name=f"Open {name}", exact=True))
-        item.get_by_role("checkbox").check()
+        item.locator(".el-checkbox").click()
     page.get_by_role("button", name="What else on the shelf would take this?").click()
     page.get_by_role("row", name="As full as the first").wait_for()
 
@@ -90,20 +90,20 @@ def pans(page: Page) -> None:
 def targets(page: Page) -> None:
     open_formula(page, "Leek and thyme focaccia")
     page.get_by_role("tab", name="what is left").click()
-    page.get_by_label("Add a limit").select_option("flour")
+    choose(page, "Add a limit", "Flour in the bag")
     page.get_by_role("img", name=re.compile("Pan from above, round")).wait_for()
 
 
 def shape(page: Page) -> None:
     open_formula(page, "Malted seed bagels")
-    page.get_by_role("radio", name="Shape and oven").click()
+    show(page, "Shape and oven")
     page.get_by_role("textbox", name="Weight on the label").fill("90")
     page.get_by_text("Check your local rules").wait_for()
 
 
 def kitchen(page: Page) -> None:
     page.goto("/kitchen")
-    page.get_by_role("radio", name="Grams").wait_for()
+    page.get_by_role("heading", name="Kit", exact=True).wait_for()
 
 
 def take_in(page: Page) -> None:
@@ -131,7 +131,7 @@ SHOTS = [
     ("working", working, DESK, "light"),
     ("dough", dough, DESK, "light"),
     ("side-by-side", side_by_side, DESK, "light"),
-    ("whole", whole, DESK, "light"),
+    ("welcome", welcome, DESK, "light"),
     ("sheet", sheet, DESK, "light"),
     ("kitchen", kitchen, DESK, "light"),
     ("formula-tablet", working, TABLET, "light"),
@@ -150,11 +150,11 @@ def main() -> None:
         FOLDER.mkdir(parents=True, exist_ok=True)
         with sync_playwright() as playwright:
             browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
-            for name, show, (width, height), scheme in SHOTS:
+            for name, go, (width, height), scheme in SHOTS:
                 context = browser.new_context(base_url=address, viewport={"width": width, "height": height}, color_scheme=scheme)
                 page = context.new_page()
-                show(page)
-                page.wait_for_timeout(500)
+                go(page)
+                settled(page)
                 page.screenshot(path=FOLDER / f"{name}.png")
                 context.close()
                 print(f"docs/screenshots/{name}.png")

@@ -72,7 +72,7 @@ def from_a_bag(page) -> Page:
     field(page, "What target 2 is").fill("the round")
     take_pan(page, "Round")
     quantity(page, "Across inside").fill("26")
-    choose(page, "Kind of bake", "focaccia")
+    choose(page, "Kind of bake, for the usual fill", "focaccia")
     expect(page.get_by_text("usual band for focaccia")).to_be_visible()
     return page
 

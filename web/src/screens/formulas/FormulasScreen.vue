@@ -90,7 +90,7 @@ useKeys({
 <template>
   <main class="page">
     <div class="page-head">
-      <h1>{{ archived ? 'Archived formulas' : isFresh ? 'The first formula' : 'Formulas' }}</h1>
+      <h1>{{ archived ? 'Archived formulas' : 'Formulas' }}</h1>
       <FindField v-if="!isFresh" ref="findField" v-model="find" label="Find a formula by name or style" hint="Find by name or style" />
       <span class="spacer" />
       <LinkButton text :to="{ query: archived ? {} : { archived: '' } }">{{ archived ? 'Formulas in use' : 'Archived' }}</LinkButton>

@@ -55,12 +55,14 @@ async function read(): Promise<void> {
   <el-dialog v-model="open" title="What do the columns hold?" width="min(900px, 96vw)" append-to-body>
     <p class="quiet">Said once, it is remembered for the next table with this head.</p>
     <div class="scroll" tabindex="0" role="region" aria-label="The first rows of the table">
-      <el-table :data="table.rows.map((cells) => ({ cells }))">
-        <el-table-column v-for="(head, at) in table.head" :key="at" min-width="150">
-          <template #header>{{ head || `column ${at + 1}` }}<SelectField :value="held[at]" :options="OPTIONS" :label="`What ${head || `column ${at + 1}`} holds`" @choose="hold(at, $event)" /></template>
-          <template #default="{ row }">{{ row.cells[at] ?? '' }}</template>
-        </el-table-column>
-      </el-table>
+      <table>
+        <thead>
+          <tr>
+            <th v-for="(head, at) in table.head" :key="at">{{ head || `column ${at + 1}` }}<SelectField :value="held[at]" :options="OPTIONS" :label="`What ${head || `column ${at + 1}`} holds`" @choose="hold(at, $event)" /></th>
+          </tr>
+        </thead>
+        <tbody><tr v-for="(row, n) in table.rows" :key="n"><td v-for="(_, at) in table.head" :key="at">{{ row[at] ?? '' }}</td></tr></tbody>
+      </table>
     </div>
     <Said tone="stop" v-if="refused">{{ refused }}</Said>
     <div class="dialog-foot">
@@ -72,5 +74,7 @@ async function read(): Promise<void> {
 
 <style scoped>
 .scroll { overflow-x: auto; margin: 10px 0 }
-.scroll :deep(th) .el-select { margin-top: 4px; font-weight: 400 }
+table { border-collapse: collapse; width: 100% }
+th, td { text-align: left; padding: 6px 8px; border-bottom: 1px solid var(--rim-faint); white-space: nowrap; min-width: 150px }
+th .el-select { margin-top: 4px; font-weight: 400 }
 </style>
