@@ -12,7 +12,7 @@ from browser_flags import CHROMIUM, FLAGS
 from pancount.api.app import make_app
 from pancount.serving import listening
 
-PATIENCE_MS = 7_000
+PATIENCE_MS = 40_000
 """For what is awaited, on a machine that is busy with other things; nothing waits as long where all is well."""
 expect.set_options(timeout=PATIENCE_MS)
 

@@ -25,9 +25,8 @@ def choose(page: Page, field: str, option: str | re.Pattern[str]) -> None:
     box = page.get_by_role("combobox", name=field, exact=True)
     box.focus()
     page.keyboard.press("Enter")
-    found = page.get_by_role("option", name=option, exact=isinstance(option, str)).filter(visible=True)
-    found.scroll_into_view_if_needed()
-    found.click()
+    listed = page.locator(f"[id='{box.get_attribute('aria-controls')}']")
+    listed.get_by_role("option", name=option, exact=isinstance(option, str)).click()
     expect(box).to_have_attribute("aria-expanded", "false")
 
 

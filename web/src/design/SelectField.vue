@@ -1,6 +1,9 @@
 <script setup lang="ts" generic="T extends string | number">
-/** One of a list; a long one can be searched. Blank is a choice like the others: "none", "not said yet". */
-import { computed } from 'vue'
+/**
+ * One of a list; a long one can be searched. Blank is a choice like the others: "none", "not said yet". A wrapper also since
+ * Element Plus shows what is chosen beside the field, where a screen reader does not look: here the field is described by it.
+ */
+import { computed, onMounted, ref, watch } from 'vue'
 
 export interface Option<T> {
   value: T
@@ -29,10 +32,14 @@ const groups = computed(() => {
   return found
 })
 const NOTHING = [null, undefined]
+const field = ref<{ $el: HTMLElement }>()
+const shown = computed(() => props.options.find((option) => option.value === props.value)?.label ?? props.hint ?? '')
+onMounted(() => watch(shown, (now) => field.value?.$el.querySelector('input')?.setAttribute('aria-description', now), { immediate: true }))
 </script>
 
 <template>
   <el-select
+    ref="field"
     :model-value="value ?? undefined"
     :aria-label="label"
     :filterable="options.length > LONG"
