@@ -2,6 +2,7 @@
 
 import asyncio
 import threading
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
 import pytest
@@ -40,6 +41,12 @@ def test_away_and_back(state_folder: Path, rolls):
         cluster.stop()
 
 
+def in_a_loop_of_its_own(act):
+    """What it gives, run in a thread: this one may have a loop already, of the browser that other tests drive."""
+    with ThreadPoolExecutor(1) as pool:
+        return pool.submit(lambda: asyncio.run(act())).result()
+
+
 def test_what_was_given_up_is_not_kept_after_all(engine):
     """Its caller was told that the records are away and sends it again: it must not be there twice."""
     places = Places(engine)
@@ -58,7 +65,7 @@ def test_what_was_given_up_is_not_kept_after_all(engine):
             for _ in range(CONNECTIONS):  # all places are free once its thread is done
                 await places._free.acquire()
 
-    asyncio.run(give_up())
+    in_a_loop_of_its_own(give_up)
     assert begun.is_set()
     with transaction(engine) as session:
         assert "Given up on" not in [head.name for head in takings.list_takings(session, ONLY_KITCHEN)]
@@ -77,6 +84,6 @@ def test_more_at_once_than_there_are_places(engine):
         go_on.set()
         return await asyncio.gather(*tasks, return_exceptions=True)
 
-    found = asyncio.run(all_at_once())
+    found = in_a_loop_of_its_own(all_at_once)
     assert found[:CONNECTIONS] == [True] * CONNECTIONS
     assert all(isinstance(one, Busy) for one in found[CONNECTIONS:])

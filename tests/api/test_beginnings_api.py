@@ -25,6 +25,7 @@ def test_an_outline_becomes_a_draft_of_ones_own(client):
 
 def test_examples_come_once_and_go_together(client):
     """A second time brings nothing; they go in one go, and can come again."""
+    client.delete("/api/beginnings/examples")  # of other tests
     assert client.post("/api/beginnings/examples").json() == len(EXAMPLES)
     assert names(client) == EXAMPLE_NAMES
     assert client.post("/api/beginnings/examples").json() == 0
@@ -35,6 +36,7 @@ def test_examples_come_once_and_go_together(client):
 
 def test_an_example_that_was_changed_is_the_bakers_own(client):
     """A draft or a revision on it stays, whatever is removed; a pin on its count is no change of the formula."""
+    client.delete("/api/beginnings/examples")
     client.post("/api/beginnings/examples")
     heads = {head["name"]: head["id"] for head in client.get("/api/formulas").json() if head["example"]}
     revised, drafted, counted = (client.get(f"/api/formulas/{heads[name]}").json() for name in ("Caraway knots", "Squash rolls", "Yogurt flatbreads"))

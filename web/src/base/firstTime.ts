@@ -12,3 +12,9 @@ export function takeTourDue(): boolean {
   windowStore.removeItem(TOUR)
   return due
 }
+
+const WELCOMED = 'pancount:welcomed'
+
+/** The welcome is offered once in a window; what was skipped is not asked again by itself. */
+export const welcomed = (): void => windowStore.setItem(WELCOMED, 'yes')
+export const wasWelcomed = (): boolean => windowStore.getItem(WELCOMED) !== null

@@ -171,8 +171,8 @@ useKeys(keysOf({ view, desk, save: saving.askToSave, sheet: goToSheet, compare: 
       <ChangeCard :pending="changes.pending.value" :refused="changes.refused.value" :units="units" @take="takeChange" @leave="leaveChange" />
       <SaveDialog v-model="asking" v-model:note="note" :problem="saveProblem" :saving="saving.saving.value" :texts="desk.texts.value" @save="saving.save" @on-top="saving.saveOnTop" @theirs="saving.takeTheirs" @both="saving.asOwn" />
       <RevisionsDialog v-model="showsRevisions" :head="desk.head.value" :reading="reading" @compare="view.compare" />
-      <KeysDialog v-model="showsKeys" :keys="KEYS"><el-button v-if="whole" @click="showsKeys = false, tour?.begin()">Show me round this screen</el-button></KeysDialog>
-      <FormulaTour v-if="whole" ref="tour" :is-phone="isPhone" :can-take-out="out.can.value" />
+      <KeysDialog v-model="showsKeys" :keys="KEYS"><el-button @click="showsKeys = false, tour?.begin()">Show me round this screen</el-button></KeysDialog>
+      <FormulaTour ref="tour" :is-phone="isPhone" />
     </template>
   </main>
 </template>

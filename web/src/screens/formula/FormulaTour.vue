@@ -5,7 +5,6 @@ import { takeTourDue } from '@/base/firstTime'
 
 export interface FormulaTourProps {
   isPhone: boolean
-  canTakeOut: boolean
 }
 defineProps<FormulaTourProps>()
 const open = ref(false)

@@ -4,6 +4,7 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, ask, type FormulaHead, type FormulaState } from '@/api/client'
+import { wasWelcomed } from '@/base/firstTime'
 import { useKitchenState } from '@/base/kitchen'
 import FormulaTable from './FormulaTable.vue'
 import { nameOf } from './name'
@@ -75,7 +76,7 @@ const onPage = computed(() => formulas.value.slice((page.value - 1) * PAGE, page
 const kitchen = useKitchenState()
 const isFresh = computed(() => !archived.value && query.data.value?.length === 0)
 watch([isFresh, kitchen.data], ([fresh, now]) => {
-  if (fresh && now?.version === 1) void router.replace({ name: 'welcome' })
+  if (fresh && now?.version === 1 && !wasWelcomed()) void router.replace({ name: 'welcome' })
 }, { immediate: true })
 const findField = ref<InstanceType<typeof FindField>>()
 const showsKeys = ref(false)

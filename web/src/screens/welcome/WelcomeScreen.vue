@@ -7,6 +7,7 @@ import BeginPart from './BeginPart.vue'
 import PanTicks from './PanTicks.vue'
 import { api, ask } from '@/api/client'
 import { plainCopy } from '@/base/copy'
+import { welcomed } from '@/base/firstTime'
 import { usePans, useUnits } from '@/base/kitchen'
 import { tell } from '@/base/notice'
 import { useAttempt } from '@/base/useAttempt'
@@ -25,6 +26,7 @@ const STEPS = [
 ] as const
 const CUPS = ['cup_way', 'system'] as const
 
+welcomed()
 const route = useRoute()
 const router = useRouter()
 const cache = useQueryClient()
