@@ -15,6 +15,7 @@ sys.path[:0] = [str(ROOT / "tests")]
 
 from browser.steps import choose, settled, show  # the path is set above
 from browser_flags import CHROMIUM, FLAGS
+from started import free_port
 
 FOLDER = ROOT / "docs" / "screenshots"
 DESK, TABLET, PHONE = (1280, 800), (820, 1180), (390, 844)
@@ -143,7 +144,7 @@ SHOTS = [
 def main() -> None:
     state = Path(tempfile.mkdtemp(prefix="pancount-shots-", dir="/tmp"))
     state.chmod(0o755)
-    command = [sys.executable, "-m", "pancount.cli", "demo", "--fresh", "--port", "0"]
+    command = [sys.executable, "-m", "pancount.cli", "demo", "--fresh", "--port", free_port()]
     started = subprocess.Popen(command, cwd=ROOT, env=os.environ | {"PANCOUNT_STATE": str(state)}, stdout=subprocess.PIPE, text=True)
     try:
         address = next(found[0] for line in started.stdout if (found := re.search(r"http://[\d.:]+", line)))

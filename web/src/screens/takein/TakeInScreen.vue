@@ -174,6 +174,7 @@ useKeys({
 .trays > .tall { height: auto; max-height: 680px; min-height: 396px }
 .stale :deep(.lines) { transition: opacity .15s .4s; opacity: .6 }
 .below { display: grid; gap: 14px; grid-template-columns: minmax(280px, 372px) minmax(0, 1fr); margin-top: 14px; align-items: start }
+@media (max-width: 760px) { .page-head { gap: 4px 10px; margin-bottom: 6px } .page-head h1 { font-size: 1.2rem } .file-pick { display: none } }
 @media (max-width: 860px) {
   .trays, .trays.empty, .below { grid-template-columns: minmax(0, 1fr) }
   .trays > :first-child { height: 300px }

@@ -58,7 +58,7 @@ const gauges = computed(() =>
       <el-table-column :label="sides[1]" min-width="76" align="right"><template #default="{ row }">{{ row.theirs }}<small class="quiet">{{ row.theirsG }}</small></template></el-table-column>
       <el-table-column :label="sides[0]" min-width="76" align="right"><template #default="{ row }">{{ row.ours }}<small class="quiet">{{ row.oursG }}</small></template></el-table-column>
       <el-table-column label="change" min-width="76" align="right"><template #default="{ row }"><span class="worked">{{ row.change }}</span></template></el-table-column>
-      <el-table-column v-if="canBring" width="76" align="right"><template #header><span class="visually-hidden">Bring over</span></template>
+      <el-table-column v-if="canBring" width="100" align="right"><template #header><span class="visually-hidden">Bring over</span></template>
         <template #default="{ row }">
           <el-button v-if="row.line.theirs && row.change" text size="small" :aria-label="`Bring ${row.called} over`" @click="emit('line', row.line)">Bring</el-button>
           <el-button v-if="row.line.theirs && !row.line.ours" text size="small" :aria-label="`Bring the stage of ${row.called} over`" @click="emit('stage', row.line)">its stage</el-button>
@@ -70,7 +70,7 @@ const gauges = computed(() =>
       <el-table-column :label="sides[1]" prop="theirs" min-width="76" align="right" />
       <el-table-column :label="sides[0]" prop="ours" min-width="76" align="right" />
       <el-table-column label="change" min-width="76" align="right"><template #default="{ row }"><span class="worked">{{ row.change }}</span></template></el-table-column>
-      <el-table-column v-if="canBring" width="76" />
+      <el-table-column v-if="canBring" width="100" />
     </el-table>
     <p v-if="compared.ours.feel.key !== compared.theirs.feel.key || compared.ours.richness.key !== compared.theirs.richness.key">
       In a word: {{ compared.theirs.feel.label }} and {{ compared.theirs.richness.label }} → <b>{{ compared.ours.feel.label }} and {{ compared.ours.richness.label }}</b>.

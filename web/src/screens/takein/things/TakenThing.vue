@@ -120,7 +120,7 @@ function takeName(): void {
 </template>
 
 <style scoped>
-.thing { border-bottom: 1px solid var(--rim-faint); margin: 0 -14px; padding: 0 14px }
+.thing { border-bottom: 1px solid var(--rim-faint); margin: 0 calc(-1 * var(--side)); padding: 0 var(--side) }
 .head { display: grid; grid-template-columns: minmax(130px, 1.35fr) minmax(96px, 1fr) minmax(80px, 2fr) 82px 88px; gap: 10px; align-items: center; width: 100%; min-height: 37px; border: 0; background: none; text-align: left; cursor: pointer; padding: 3px 0; border-radius: 8px }
 .thing:hover, .open { background: color-mix(in srgb, var(--rim-faint) 55%, transparent) }
 .looked { background: var(--crust-soft) }

@@ -95,7 +95,7 @@ const steps = computed(() => (props.taken?.lines ?? []).map((line, number) => ({
 .taken { display: flex; flex-direction: column }
 .tray-head .quiet { margin-left: auto }
 .kinds { flex: 0 0 auto }
-.lines { overflow: auto; min-height: 0; margin: 0 -14px; padding: 0 14px }
+.lines { overflow: auto; min-height: 0; margin: 0 calc(-1 * var(--side)); padding: 0 var(--side) }
 .group-ask { display: flex; flex-wrap: wrap; align-items: center; gap: 8px; padding: 4px 0; font-size: .92rem }
 .group-ask.looked { background: var(--crust-soft) }
 .group-ask.open { color: var(--crust) }
