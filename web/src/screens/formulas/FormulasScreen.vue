@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The kitchen's formulas: find, open, make, copy, put away. */
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, ref, watch } from 'vue'
+import { computed, defineAsyncComponent, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, ask, type FormulaHead, type FormulaState } from '@/api/client'
 import { wasWelcomed } from '@/base/firstTime'
@@ -15,9 +15,11 @@ import { useKeys } from '@/base/keys'
 import { tell } from '@/base/notice'
 import { useAttempt } from '@/base/useAttempt'
 import { useFind } from '@/base/useFind'
-import BeginPart from '@/screens/welcome/BeginPart.vue'
 import LinkButton from '@/design/LinkButton.vue'
 import Said from '@/design/Said.vue'
+
+/** Only an empty kitchen needs it. */
+const BeginPart = defineAsyncComponent(() => import('@/screens/welcome/BeginPart.vue'))
 
 const KEYS = [
   ['/', 'find'],

@@ -50,7 +50,6 @@ const rows = computed(() => {
     <div class="tray-head">
       <h2 id="dough-head" class="visually-hidden">Dough</h2>
       <slot name="head" />
-      <span v-if="whole" class="quiet">as {{ whole.character.style }}</span>
     </div>
     <p v-if="!whole" class="quiet">Give it some flour, and its figures stand here.</p>
     <template v-else>
@@ -68,7 +67,7 @@ const rows = computed(() => {
           <AimForm v-if="aiming === rule.key" class="form" :gauge="gauge" :label="rule.label" :formula="formula" :units="units" @look="(title, change) => emit('look', title, change)" />
         </li>
       </ul>
-      <p class="quiet">% of flour. Press a figure for its working, line by line.</p>
+      <p class="quiet">% of flour, against the bands of {{ whole.character.style }}. Press a figure for its working, line by line.</p>
     </template>
   </section>
 </template>
