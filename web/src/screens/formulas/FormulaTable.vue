@@ -1,11 +1,11 @@
 <script setup lang="ts">
 /** Formulas as a table; on a phone one below the other. */
-import { useMediaQuery } from '@vueuse/core'
 import { useRouter } from 'vue-router'
 import FormulaActs from './FormulaActs.vue'
 import { nameOf } from './name'
 import type { FormulaHead } from '@/api/client'
 import { plain, when } from '@/base/format'
+import { usePhone } from '@/base/phone'
 
 export interface FormulaTableProps {
   heads: readonly FormulaHead[]
@@ -15,7 +15,7 @@ defineProps<FormulaTableProps>()
 const emit = defineEmits<{ copy: [head: FormulaHead]; away: [head: FormulaHead] }>()
 
 const router = useRouter()
-const isPhone = useMediaQuery('(max-width: 760px)')
+const isPhone = usePhone()
 const figure = (percent: number | null | undefined) => (percent == null ? '–' : plain(percent, 3))
 /** A row as what it is: the table's own slots do not say. */
 const of = (row: unknown) => row as FormulaHead

@@ -15,6 +15,7 @@ import { useKeys } from '@/base/keys'
 import { tell } from '@/base/notice'
 import { useAttempt } from '@/base/useAttempt'
 import { useFind } from '@/base/useFind'
+import { useExamples } from '@/screens/welcome/examples'
 import LinkButton from '@/design/LinkButton.vue'
 import Said from '@/design/Said.vue'
 
@@ -59,11 +60,12 @@ const putAway = (head: FormulaHead, away: boolean) =>
     await ask(api.PUT('/api/formulas/{formula_id}/archived', { params: { ...path(head.id), query: { archived: away } } }))
     tell(away ? `Archived ${nameOf(head)}.` : `Brought back ${nameOf(head)}.`, () => putAway(head, !away))
   })
+const { bringIn, remove: removeExamples } = useExamples()
 const examples = computed(() => (query.data.value ?? []).filter((head) => head.example).length)
 const dropExamples = () =>
   attempt(async () => {
-    const { removed, kept } = await ask(api.DELETE('/api/beginnings/examples'))
-    tell(`${removed} ${removed === 1 ? 'example is' : 'examples are'} gone.${kept ? ` ${kept} that you changed ${kept === 1 ? 'is' : 'are'} your own now.` : ''}`, () => attempt(() => ask(api.POST('/api/beginnings/examples'))))
+    const { removed, kept } = await removeExamples()
+    tell(`${removed} ${removed === 1 ? 'example is' : 'examples are'} gone.${kept ? ` ${kept} that you changed ${kept === 1 ? 'is' : 'are'} your own now.` : ''}`, () => attempt(bringIn))
   })
 
 /* A page at a time; it is in the address like what is looked for. */

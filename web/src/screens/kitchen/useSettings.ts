@@ -17,12 +17,13 @@ export function useSettings({ quiet = false } = {}) {
   const refused = ref('')
   let waiting: ReturnType<typeof setTimeout> | undefined
   let sending: Promise<void> = Promise.resolve()
+  let unsent = 0
 
   watch(
     () => kitchen.data.value,
     (now) => {
-      // What is still being typed is not taken back by the answer to what was typed before.
-      if (!now || waiting !== undefined) return
+      // What is still being typed or waits to be sent is not taken back by the answer to what was sent before.
+      if (!now || waiting !== undefined || unsent) return
       name.value = now.name
       settings.value = plainCopy(now.settings)
     },
@@ -51,7 +52,11 @@ export function useSettings({ quiet = false } = {}) {
     }
   }
   /** One after the other: each rests on the version that the one before left. */
-  const keep = (): Promise<void> => (sending = sending.then(send))
+  function keep(): Promise<void> {
+    unsent += 1
+    const next = () => ((unsent -= 1), send())
+    return (sending = sending.then(next, next))
+  }
 
   function set(change: Partial<Settings>): Promise<void> {
     if (settings.value) settings.value = { ...settings.value, ...change }

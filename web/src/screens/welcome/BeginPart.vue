@@ -3,6 +3,7 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
+import { useExamples } from './examples'
 import { api, ask } from '@/api/client'
 import { tourIsDue } from '@/base/firstTime'
 import { plain } from '@/base/format'
@@ -31,24 +32,20 @@ async function once(act: () => Promise<unknown>): Promise<void> {
   await attempt(act)
   busy.value = false
 }
-const refresh = () => cache.invalidateQueries({ queryKey: ['formulas'] })
+const { bringIn, remove } = useExamples()
 const begin = (key: string) =>
   once(async () => {
     const state = await ask(api.POST('/api/beginnings/outlines', { params: { query: { key } } }))
-    await refresh()
+    await cache.invalidateQueries({ queryKey: ['formulas'] })
     tourIsDue()
     await router.push({ name: 'formula', params: { id: state.head.id } })
   })
 const examples = () =>
   once(async () => {
-    const came = await ask(api.POST('/api/beginnings/examples'))
+    const came = await bringIn()
     tourIsDue()
-    await refresh()
     await router.push({ name: 'formulas' })
-    tell(`${came} formulas of the demo kitchen are here as examples.`, async () => {
-      await ask(api.DELETE('/api/beginnings/examples'))
-      await refresh()
-    })
+    tell(`${came} formulas of the demo kitchen are here as examples.`, remove)
   })
 </script>
 

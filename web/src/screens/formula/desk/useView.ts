@@ -1,7 +1,7 @@
 /** What the screen shows of a formula, kept in the address, so that a link shows the same. */
-import { useMediaQuery } from '@vueuse/core'
 import { computed, type Ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { usePhone } from '@/base/phone'
 
 export const VIEWS = [
   { value: 'mixed', label: 'As mixed' },
@@ -25,7 +25,7 @@ export interface Other {
 export function useView(targets: () => number) {
   const route = useRoute()
   const router = useRouter()
-  const isPhone = useMediaQuery('(max-width: 760px)')
+  const isPhone = usePhone()
   const show = (query: Record<string, string | undefined>) => router.replace({ query: { ...route.query, ...query } })
 
   const viewed = computed(() => (route.query.view === 'whole' ? 'whole' : 'mixed'))
