@@ -209,6 +209,7 @@ def test_long_work_ends_when_its_client_leaves(start):
     """The process that was at it is gone, and the next paper is had."""
     started = start("--port", free_port())
     address = started.address()
+    _, short = answer_of(f"{address}/api/formulas", {"formula": {"name": "Short", "stages": [{"lines": [{"name": "Flour", "role": "flour", "weight_g": 500}]}]}})
     asking, worker = at_a_long_paper(started, address)
     asking.close()
     until(lambda: worker not in long_workers(started), 10)
@@ -216,7 +217,7 @@ def test_long_work_ends_when_its_client_leaves(start):
     def had() -> bool:
         """On a machine that is busy with more it may be refused while a new process begins, as promised: try again in a moment."""
         with socket.create_connection(("127.0.0.1", int(address.rpartition(":")[2]))) as again:
-            again.sendall(f"GET /api/formulas/1/sheet.pdf HTTP/1.1\r\nHost: {address[7:]}\r\n\r\n".encode())
+            again.sendall(f"GET /api/formulas/{short['head']['id']}/sheet.pdf HTTP/1.1\r\nHost: {address[7:]}\r\n\r\n".encode())
             answer = again.recv(100)
             assert answer.startswith((b"HTTP/1.1 200", b"HTTP/1.1 503")), answer
             return answer.startswith(b"HTTP/1.1 200")
