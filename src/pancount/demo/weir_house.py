@@ -9,6 +9,7 @@ from pancount.core.base.scale import Scale
 from pancount.core.count.count import Count, Pins, Target, TargetPins, one_target
 from pancount.core.count.limits import Limit
 from pancount.core.formula.formula import Beside, BesideKind, Feed, Formula, Line, Stage, StageKind, Usual, with_line
+from pancount.core.formula.outlines import shipped_line
 from pancount.core.pans.kit import Kit
 from pancount.core.pans.pan import (
     AnyPan,
@@ -26,7 +27,6 @@ from pancount.core.pans.pan import (
 )
 from pancount.core.pans.shaping import Shaping
 from pancount.core.pans.shelf import ShelfPan
-from pancount.core.pantry.ingredients import pantry_with
 from pancount.store.formula import keep_new, put_on_desk, save_revision
 from pancount.store.kitchen import ONLY_KITCHEN, Settings, open_kitchen
 from pancount.store.pans import add_pan
@@ -83,20 +83,14 @@ KIT = Kit(
     spread_g=1.5,
 )
 
-_PANTRY = pantry_with(())
-
 
 def _line(text: str, **more: object) -> Line:
     """A line from "Whole milk 34 %, warm" or "Bread flour 600 g"."""
     found = re.fullmatch(r"(.+?) ([\d.]+) (g|%)(?:, (.+))?", text)
     assert found, text
     name, amount, unit, note = found.groups()
-    known = _PANTRY.find(name)
-    assert known, name
     given = {"weight_g" if unit == "g" else "percent": float(amount)}
-    return Line.model_validate(
-        {"name": name, "role": known.role, "hydration": known.hydration, "note": note or "", **given, **more}
-    )
+    return shipped_line(name, note=note or "", **given, **more)
 
 
 def _stage(name: str, kind: StageKind, *lines: str | Line, **more: object) -> Stage:

@@ -41,23 +41,26 @@ def _usual(told: list[Any], stage: str = "") -> UsualLine:
     return UsualLine(name=name, percent=percent, low=low, high=high, stage=stage)
 
 
+def shipped_line(name: str, **given: object) -> Line:
+    """A line of an ingredient that ships, under that name, with what else is given of it. Raises `KeyError` for any other."""
+    known = pantry_with(()).find(name)
+    if known is None:
+        raise KeyError(name)
+    return Line.model_validate({"name": name, "role": known.role, "hydration": known.hydration, **given})
+
+
 def _line(told: list[Any]) -> Line:
     """A line at its usual share. Its band stays in its written words, where the ledger shows it."""
-    usual, known = _usual(told), pantry_with(()).find(told[0])
-    assert known is not None, told
+    usual = _usual(told)
     written = f"usually {usual.low:g}–{usual.high:g} % of the flour: {SOURCE}" if usual.low < usual.high else ""
     note = told[4] if len(told) > 4 else ""
-    return Line(name=known.name, role=known.role, hydration=known.hydration, percent=usual.percent, note=note, written=written)
+    return shipped_line(usual.name, percent=usual.percent, note=note, written=written)
 
 
 def _beside(told: dict[str, Any]) -> Beside:
     """What is beside the dough, its lines in grams."""
-    lines = []
-    for name, weight_g in told["lines"]:
-        known = pantry_with(()).find(name)
-        assert known is not None, name
-        lines.append(Line(name=known.name, role=known.role, weight_g=weight_g))
-    return Beside(name=told["name"], kind=told["kind"], lines=tuple(lines))
+    lines = tuple(shipped_line(name, weight_g=weight_g) for name, weight_g in told["lines"])
+    return Beside(name=told["name"], kind=told["kind"], lines=lines)
 
 
 def _outline(key: str, told: dict[str, Any]) -> Outline:

@@ -11,6 +11,7 @@ import FormulaHead from './desk/FormulaHead.vue'
 import FormulaTellings from './desk/FormulaTellings.vue'
 import { KEYS, keysOf } from './desk/keys'
 import SaveDialog from './desk/SaveDialog.vue'
+import SideChoice from './desk/SideChoice.vue'
 import { useDesk, type Desk } from './desk/useDesk'
 import { useReckoning } from './desk/useReckoning'
 import { useSaving } from './desk/useSaving'
@@ -36,7 +37,6 @@ import { useKeys } from '@/base/keys'
 import { useIngredients, useKnown, useUnits } from '@/base/kitchen'
 import { tell } from '@/base/notice'
 import { useAttempt } from '@/base/useAttempt'
-import ChoiceRow from '@/design/ChoiceRow.vue'
 import KeysDialog from '@/design/KeysDialog.vue'
 import LinkButton from '@/design/LinkButton.vue'
 import LockedPart from '@/design/LockedPart.vue'
@@ -142,24 +142,24 @@ useKeys(keysOf({ view, desk, save: saving.askToSave, sheet: goToSheet, compare: 
     <template v-else>
       <FormulaHead v-model:name="desk.desk.value.formula.name" v-model:styles="desk.desk.value.formula.styles" :keeping-says="desk.says.value" :unsaved="desk.unsaved.value" :locked="locked" :is-phone="isPhone" :can-undo="desk.canUndo.value" :can-save="!locked && desk.unsaved.value" :can-take-out="out.can.value" :why-not="out.whyNot.value" :is-kept="desk.head.value !== null" :wrong-name="problem?.errors?.some((e) => e.pointer === '/name') ?? false" :sheet="out.sheet.value" @undo="desk.undo()" @revisions="showsRevisions = true" @save="saving.askToSave" @flush="desk.flush()" @take-out="out.takeOut" @sheet="goToSheet" />
       <FormulaTellings :desk="desk" :view="view" :refused="refused" :saving="asking" :revision="revision.data.value" :revision-error="revision.error.value" @close="refused = null" @both="saving.asOwn" @bring-back="saving.bringBack" @branch="saving.branch" />
-      <ChoiceRow v-if="isPhone && !comparing" class="phone-sides" label="What is shown of it" :options="view.sides.value" :value="side" @choose="view.showSide" />
+      <SideChoice v-if="isPhone && !comparing" class="phone-sides" :view="view" />
 
       <div class="trays" :class="{ stale }">
         <FormulaTray v-if="!isPhone || (side === 'formula' && !comparing)" ref="ledger" v-bind="dough" :problem="problem" :locked="locked" :pantry="pantry" :viewed="view.viewed.value" :apart="known.practice.starter === 'apart'" :is-blank="isBlank" @view="view.showView" @working="openWorking" @step="desk.step" @undo="desk.undo()" @apply="change" @look="look" @lay="desk.desk.value.formula = $event" />
         <CompareTray v-if="comparing" class="beside-it" :formula="dough.formula" :units="units" :reading="reading" :other="comparing" :id="desk.head.value?.id ?? null" :known="known" @choose="view.compare" @read="view.read" @apply="change" @bring="lay" @close="view.compare(null)" />
         <template v-else-if="side === 'dough'">
-          <GaugesTray v-bind="dough" :locked="locked" @working="openWorking" @look="look"><template v-if="!isPhone" #head><ChoiceRow label="What stands beside the formula" :options="view.sides.value" :value="side" @choose="view.showSide" /></template></GaugesTray>
+          <GaugesTray v-bind="dough" :locked="locked" @working="openWorking" @look="look"><template v-if="!isPhone" #head><SideChoice :view="view" /></template></GaugesTray>
           <div class="stack">
             <NotesTray :formula="dough.formula" :locked="locked" :remarks="whole?.remarks ?? []" @step="desk.step" @go="goToLine" />
             <ContentsTray :whole="whole" :units="units" :locked="locked" @look="look" />
           </div>
         </template>
         <template v-else-if="side === 'shape'">
-          <ShapeTray v-bind="counted" :ruler="out.ruler.value" @working="openWorking" @step="desk.step"><template v-if="!isPhone" #head><ChoiceRow label="What stands beside the formula" :options="view.sides.value" :value="side" @choose="view.showSide" /></template></ShapeTray>
+          <ShapeTray v-bind="counted" :ruler="out.ruler.value" @working="openWorking" @step="desk.step"><template v-if="!isPhone" #head><SideChoice :view="view" /></template></ShapeTray>
           <LoadTray v-bind="dough" :locked="locked" @working="openWorking" />
         </template>
         <template v-else-if="side === 'count'">
-          <CountTray v-bind="counted" :problem="problem" @working="openWorking" @step="desk.step" @look="view.lookAt"><template v-if="!isPhone" #head><ChoiceRow label="What stands beside the formula" :options="view.sides.value" :value="side" @choose="view.showSide" /></template></CountTray>
+          <CountTray v-bind="counted" :problem="problem" @working="openWorking" @step="desk.step" @look="view.lookAt"><template v-if="!isPhone" #head><SideChoice :view="view" /></template></CountTray>
           <LockedPart class="through" :locked="locked"><PanTray v-bind="counted" :problem="problem" @working="openWorking" @step="desk.step" /></LockedPart>
         </template>
         <LockedPart v-if="!isPhone || side === 'formula'" class="through" :locked="locked">
