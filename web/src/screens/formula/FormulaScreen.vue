@@ -172,7 +172,7 @@ useKeys(keysOf({ view, desk, save: saving.askToSave, sheet: goToSheet, compare: 
       <SaveDialog v-model="asking" v-model:note="note" :problem="saveProblem" :saving="saving.saving.value" :texts="desk.texts.value" @save="saving.save" @on-top="saving.saveOnTop" @theirs="saving.takeTheirs" @both="saving.asOwn" />
       <RevisionsDialog v-model="showsRevisions" :head="desk.head.value" :reading="reading" @compare="view.compare" />
       <KeysDialog v-model="showsKeys" :keys="KEYS"><el-button @click="showsKeys = false, tour?.begin()">Show me round this screen</el-button></KeysDialog>
-      <FormulaTour ref="tour" :is-phone="isPhone" />
+      <FormulaTour ref="tour" :is-phone="isPhone" :ready="isBlank || whole !== null" />
     </template>
   </main>
 </template>

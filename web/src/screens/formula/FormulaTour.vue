@@ -1,18 +1,18 @@
 <script setup lang="ts">
 /** A short way round the first formula: the pins, the workings, the sheet. Begins by itself once, where a welcome led here. (Its heads are ours: Element Plus's are headings of no level.) */
-import { onMounted, ref } from 'vue'
+import { nextTick, ref, watch } from 'vue'
 import { takeTourDue } from '@/base/firstTime'
 
 export interface FormulaTourProps {
   isPhone: boolean
+  /** What it points at stands as it will stay: its figures are there. */
+  ready: boolean
 }
-defineProps<FormulaTourProps>()
+const props = defineProps<FormulaTourProps>()
 const open = ref(false)
 const begin = () => (open.value = true)
 defineExpose({ begin })
-onMounted(() => {
-  if (takeTourDue()) begin()
-})
+watch(() => props.ready, (now) => now && takeTourDue() && void nextTick(begin), { immediate: true })
 const at = (selector: string) => () => document.querySelector<HTMLElement>(selector)
 </script>
 
