@@ -172,7 +172,8 @@ def _stop(*_: object) -> None:
 def main() -> None:
     """Do what was asked; trouble is told in one sentence with its cure."""
     asked = _arguments()
-    signal.signal(signal.SIGTERM, _stop)  # so that what was started is stopped by a plain kill too
+    for what in (signal.SIGTERM, signal.SIGINT):  # so that a plain kill stops it too, and an interrupt even where a shell began it in the background
+        signal.signal(what, _stop)
     try:
         if asked.command == "write":
             document = json_schema() if asked.what == "formula-schema" else make_app(None, None).openapi()
@@ -186,8 +187,6 @@ def main() -> None:
             serve("kitchen", asked.port, demo=False)
         else:
             serve("fresh" if asked.fresh else "demo", asked.port, demo=True, anew=asked.fresh)
-    except KeyboardInterrupt:
-        sys.exit(0)
     except ClusterTrouble as trouble:
         sys.exit(f"pancount: {trouble}")
     except Away:
