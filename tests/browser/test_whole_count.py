@@ -55,6 +55,7 @@ def test_a_tin_measured_with_water_and_held_against_its_namesake(page):
     # Undone by one press, and gone.
     page.get_by_role("button", name="Open Two-pound, aunt's").first.click()
     page.get_by_role("button", name="Remove", exact=True).click()
+    expect(page.get_by_text("Removed. Counts that use it keep it.")).to_be_visible()
     expect(page.get_by_role("button", name="Open Two-pound, aunt's")).to_have_count(0)
     page.get_by_role("button", name="Undo").click()
     expect(page.get_by_role("button", name="Open Two-pound, aunt's")).to_have_count(1)

@@ -7,9 +7,12 @@ import { h } from 'vue'
 const LASTS_MS = 12_000
 let last: MessageHandler | undefined
 
+/** What was told is over: with something new begun, its undo would be taken for that of the new. */
+export const hush = (): void => last?.close()
+
 /** `undo` takes back what the text tells. */
 export function tell(text: string, undo?: () => unknown): void {
-  last?.close()
+  hush()
   const mine = ElMessage({
     message: () => h('span', { class: 'told' }, [text, undo && h(ElButton, { size: 'small', onClick: () => (mine.close(), void undo()) }, () => 'Undo')]),
     customClass: 'notice no-print',
