@@ -16,13 +16,18 @@ from pathlib import Path
 ROOT = Path(__file__).parents[1]
 
 
+def _deaf() -> None:
+    signal.signal(signal.SIGINT, signal.SIG_IGN)
+
+
 class Started:
     """`./pancount demo` without its set-up, in a state folder of its own."""
 
-    def __init__(self, state: Path, *arguments: str) -> None:
+    def __init__(self, state: Path, *arguments: str, deaf: bool = False) -> None:
+        """`deaf`: begun by something that lets interrupts pass, as a shell does with what it begins in the background."""
         env = os.environ | {"PANCOUNT_STATE": str(state), "PYTHONPATH": str(ROOT / "src")}
         command = [sys.executable, "-m", "pancount.cli", "demo", *arguments]
-        self.process = subprocess.Popen(command, env=env, stdout=subprocess.PIPE, stderr=subprocess.PIPE, text=True, cwd=ROOT)
+        self.process = subprocess.Popen(command, env=env, stdout=subprocess.PIPE, stderr=subprocess.PIPE, text=True, cwd=ROOT, preexec_fn=_deaf if deaf else None)
 
     def address(self) -> str:
         for line in self.process.stdout:

@@ -15,7 +15,7 @@ from pancount import serving
 from pancount.api.app import make_app
 from pancount.demo.weir_house import fill_demo_kitchen
 from pancount.formats.formula_file import json_schema
-from pancount.serving import Place, Watch, listening
+from pancount.serving import STOPS, Place, Watch, listening
 from pancount.store.backup import bring_back, last_backup, make_backup, note_backup, read_manifest
 from pancount.store.cluster import Cluster, ClusterTrouble
 from pancount.store.database import connect, migrate, transaction
@@ -172,7 +172,7 @@ def _stop(*_: object) -> None:
 def main() -> None:
     """Do what was asked; trouble is told in one sentence with its cure."""
     asked = _arguments()
-    for what in (signal.SIGTERM, signal.SIGINT):  # so that a plain kill stops it too, and an interrupt even where a shell began it in the background
+    for what in STOPS:
         signal.signal(what, _stop)
     try:
         if asked.command == "write":

@@ -118,6 +118,10 @@ class Impatient(HttpToolsProtocol):
         super().connection_lost(exc)
 
 
+STOPS = (signal.SIGTERM, signal.SIGINT)
+"""What stops the application: a plain kill, and an interrupt, even where a shell that began it in the background made it deaf to one."""
+
+
 @dataclass(frozen=True)
 class Place:
     """What a process needs to know to answer."""
@@ -151,7 +155,7 @@ class _Server(uvicorn.Server):
 def _answer(place: Place, moved: "Synchronized[float]") -> None:
     """One process: the whole application, until it is told to stop."""
     _die_with_parent()
-    for what in (signal.SIGTERM, signal.SIGINT):
+    for what in STOPS:
         signal.signal(what, signal.SIG_DFL)  # until uvicorn has its own
     sys.modules["__main__"] = ModuleType("__main__")  # a process for long work would load the command line's again
     engine = connect(place.url)
@@ -279,7 +283,8 @@ def serve(place: Place, watch: Watch | None, told: Callable[[], None]) -> None:
             if watch is not None:
                 watch.look()
     finally:
-        signal.signal(signal.SIGTERM, signal.SIG_IGN)
+        for what in STOPS:
+            signal.signal(what, signal.SIG_IGN)  # it is stopping: a second one would leave the database behind
         for worker in workers:
             worker.process.terminate()
         for worker in workers:

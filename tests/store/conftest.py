@@ -31,8 +31,8 @@ def start(state: Path):
     """Starts the application over `state`; whatever the test came to, nothing of it is left."""
     with ExitStack() as closing:
 
-        def start(*arguments: str) -> Started:
-            started = Started(state, *arguments)
+        def start(*arguments: str, deaf: bool = False) -> Started:
+            started = Started(state, *arguments, deaf=deaf)
             closing.callback(started.close)
             return started
 

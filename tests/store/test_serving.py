@@ -8,6 +8,7 @@ import socket
 import subprocess
 import threading
 import time
+from functools import partial
 from itertools import count
 from pathlib import Path
 
@@ -36,24 +37,33 @@ def test_the_database_is_killed_and_comes_back_by_itself(state, start):
     """503 in between, then it goes on; each time, and everything that was acknowledged is there."""
     started = start("--port", free_port())
     address = started.address()
-    kept = []
+    kept, tries = [], count()
 
-    def back(killed: int, name: str) -> bool:
+    def back(killed: int) -> bool:
         """A connection that outlives the killed one for a moment still keeps things: only the next one's word counts."""
         begun_anew = any(int(p.read_text().split()[0]) != killed for p in state.glob("*/data/postmaster.pid"))
+        name = f"Try {next(tries)} of all"
         status = keep(address, name)
         assert status in (201, 503)
         if status == 201:
             kept.append(name)
         return begun_anew and status == 201
 
-    for n in range(3):
-        killed, tries = postmaster(state), count()
+    for _ in range(3):
+        killed = postmaster(state)
         os.kill(killed, signal.SIGKILL)
-        until(lambda killed=killed, n=n, tries=tries: back(killed, f"After kill {n}, try {next(tries)}"))
+        until(partial(back, killed))
     names = get(f"{address}/api/formulas")
     assert all(name in names for name in kept)
     assert "was started again" in started.stop()
+    assert not running(state)
+
+
+def test_begun_in_the_background_of_a_shell(state, start):
+    """A shell makes what it begins so deaf to an interrupt; it stops by one all the same, and takes the database with it."""
+    started = start("--port", free_port(), deaf=True)
+    assert '"id"' in get(f"{started.address()}/api/formulas")
+    started.stop(signal.SIGINT)
     assert not running(state)
 
 
