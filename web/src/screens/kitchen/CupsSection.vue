@@ -5,6 +5,8 @@ import { api, ask, type WeighedCup } from '@/api/client'
 import { when, withUnit, type Units } from '@/base/format'
 import { useCups } from '@/base/kitchen'
 import { tell } from '@/base/notice'
+import { useAttempt } from '@/base/useAttempt'
+import RefusedNote from '@/design/RefusedNote.vue'
 
 export interface CupsSectionProps {
   units: Units
@@ -15,18 +17,21 @@ const cache = useQueryClient()
 const cups = useCups()
 const label = (cup: WeighedCup) => props.units.reference.measures[cup.weighing.measure]?.label ?? cup.weighing.measure
 const refresh = () => cache.invalidateQueries({ queryKey: ['cups'] })
+const { refused, attempt } = useAttempt()
 
-async function forget(cup: WeighedCup): Promise<void> {
-  await ask(api.DELETE('/api/cups/{cup_id}', { params: { path: { cup_id: cup.id } } }))
-  await refresh()
-  tell(`Forgot that ${label(cup)} of ${cup.weighing.ingredient}.`, async () => {
-    await ask(api.POST('/api/cups', { body: cup.weighing }))
+const forget = (cup: WeighedCup) =>
+  attempt(async () => {
+    await ask(api.DELETE('/api/cups/{cup_id}', { params: { path: { cup_id: cup.id } } }))
     await refresh()
+    tell(`Forgot that ${label(cup)} of ${cup.weighing.ingredient}.`, () => attempt(async () => {
+      await ask(api.POST('/api/cups', { body: cup.weighing }))
+      await refresh()
+    }))
   })
-}
 </script>
 
 <template>
+  <RefusedNote v-if="refused" :refused="refused" @close="refused = null" />
   <p v-if="!cups.data.value?.length" class="quiet">None yet. Weigh one where a recipe is taken in, and it narrows every line that is measured so.</p>
   <ul v-else>
     <li v-for="cup in cups.data.value" :key="cup.id">

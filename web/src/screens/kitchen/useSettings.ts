@@ -4,7 +4,7 @@ import { onBeforeUnmount, ref, watch } from 'vue'
 import { api, ask, Refused, type Settings } from '@/api/client'
 import { plainCopy } from '@/base/copy'
 import { useKitchenState } from '@/base/kitchen'
-import { tell } from '@/base/notice'
+import { hush, tell } from '@/base/notice'
 
 const SOON_MS = 600
 
@@ -53,6 +53,7 @@ export function useSettings({ quiet = false } = {}) {
   }
   /** One after the other: each rests on the version that the one before left. */
   function keep(): Promise<void> {
+    hush()
     unsent += 1
     const next = () => ((unsent -= 1), send())
     return (sending = sending.then(next, next))
