@@ -8,11 +8,12 @@ from pancount.core.count.whole import whole_count
 from pancount.core.formula.beside import strengths
 from pancount.core.formula.changes import FreeOf, SwapOne, change_formula
 from pancount.core.formula.contents import contents
-from pancount.core.formula.formula import Beside, BesideKind, Formula, Line, Stage, StageKind, Step, Usual
+from pancount.core.formula.formula import Beside, BesideKind, Formula, Line, Stage, StageKind, Usual, Way
 from pancount.core.formula.gauges import character
 from pancount.core.formula.practice import Practice
 from pancount.core.formula.reckon import reckon
 from pancount.core.formula.remarks import APPLIES, CAUTIONS, cautions, drinks, remark_rules, remarks
+from pancount.core.formula.steps import Step
 from pancount.core.pans.kit import Kit
 from pancount.core.pantry.ingredients import Composition, Ingredient, pantry_with
 from pancount.core.pantry.role import Role
@@ -25,6 +26,11 @@ WATER = line_of("Water", percent=62)
 
 def of(*lines: Line, kind: StageKind = StageKind.DOUGH, **more: object) -> Formula:
     return Formula.model_validate({"name": "x", "stages": (Stage(name="Dough", kind=kind, lines=lines),), **more})
+
+
+def by(*steps: str) -> tuple[Way, ...]:
+    """One way, as told in these words."""
+    return (Way(steps=tuple(Step(text=text) for text in steps)),)
 
 
 def told(formula: Formula) -> dict[str, object]:
@@ -258,18 +264,18 @@ class TestLye:
 
     def test_a_method_that_speaks_of_it(self):
         """Where the bath is told only in the steps."""
-        assert "lye" in told(of(FLOUR, WATER, SALT, YEAST, steps=(Step(text="Dip each knot into the lye for 10 s."),)))
-        assert "lye" not in told(of(FLOUR, WATER, SALT, YEAST, steps=(Step(text="Rest on the flyer."), Step(text="Bathe in soda."))))
+        assert "lye" in told(of(FLOUR, WATER, SALT, YEAST, ways=by("Dip each knot into the lye for 10 s.")))
+        assert "lye" not in told(of(FLOUR, WATER, SALT, YEAST, ways=by("Rest on the flyer.", "Bathe in soda.")))
 
 
 @pytest.mark.parametrize(
     ("formula", "key"),
     [
-        (of(FLOUR, WATER, SALT, YEAST, steps=(Step(text="Cook the sugar to a dark caramel."),)), "hot_sugar"),
-        (of(FLOUR, WATER, SALT, YEAST, steps=(Step(text="Deep-fry at 180 °C."),)), "deep_fat"),
-        (of(FLOUR, WATER, SALT, YEAST, steps=(Step(text="Mit Dampf backen."),)), "steam"),
-        (of(FLOUR, WATER, SALT, YEAST, steps=(Step(text="Two minutes under the broiler."),)), "broiler"),
-        (of(FLOUR, WATER, SALT, YEAST, steps=(Step(text="Knead in a stand mixer."),)), "mixer"),
+        (of(FLOUR, WATER, SALT, YEAST, ways=by("Cook the sugar to a dark caramel.")), "hot_sugar"),
+        (of(FLOUR, WATER, SALT, YEAST, ways=by("Deep-fry at 180 °C.")), "deep_fat"),
+        (of(FLOUR, WATER, SALT, YEAST, ways=by("Mit Dampf backen.")), "steam"),
+        (of(FLOUR, WATER, SALT, YEAST, ways=by("Two minutes under the broiler.")), "broiler"),
+        (of(FLOUR, WATER, SALT, YEAST, ways=by("Knead in a stand mixer.")), "mixer"),
         (of(FLOUR, WATER, SALT, YEAST, **beside(BesideKind.TOPPING, "Egg white", "Icing sugar")), "eaten_raw"),
         (of(FLOUR, WATER, SALT, YEAST, Line(name="Water", role=Role.LIQUID, percent=5, note="boiling"), kind=StageKind.SOAKER), "hot_paste"),
         (of(line_of("Bread flour", percent=90), WATER, SALT, line_of("Sourdough starter", percent=20), kind=StageKind.SCALD), "hot_paste"),
@@ -279,7 +285,7 @@ class TestLye:
 def test_cautions_at_what_can_hurt(formula, key):
     """Told by what is done, or by what is hot; and not to be put to rest."""
     assert told(formula)[key].caution
-    plain = of(FLOUR, WATER, SALT, YEAST, steps=(Step(text="Knead by hand, rest, bake until golden; cool on a rack."),))
+    plain = of(FLOUR, WATER, SALT, YEAST, ways=by("Knead by hand, rest, bake until golden; cool on a rack."))
     assert key not in told(plain)
 
 

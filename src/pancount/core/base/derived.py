@@ -7,7 +7,7 @@ quantities of the count.
 from dataclasses import dataclass
 from typing import Literal
 
-Unit = Literal["g", "cm", "cm2", "ml", "count", "min", "share", "density", "fill", "percent"]
+Unit = Literal["g", "cm", "cm2", "ml", "count", "min", "share", "density", "fill", "percent", "celsius", "kj"]
 
 
 @dataclass(frozen=True, slots=True)

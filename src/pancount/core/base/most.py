@@ -11,8 +11,12 @@ LINES = 100
 """Lines in a formula, in all its stages and beside the dough. The largest met, a holiday bread with its glazes, has 60."""
 STAGES = 30
 BESIDE = 20
+FORMULA_WAYS = 8
+"""Ways to make one formula."""
 STEPS = 200
 """Steps of a method."""
+RISES = 12
+"""Of them, rises: each is summed over its own temperature, and what would make it quicker or slower is sought."""
 METHOD = 60_000
 """All steps of a method together. [characters]"""
 TARGETS = 12

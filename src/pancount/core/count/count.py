@@ -5,10 +5,11 @@ from typing import Annotated, Any
 from pydantic import Field
 
 from pancount.core.base import most
-from pancount.core.base.models import Frozen, Name, SomeGrams, Word
+from pancount.core.base.models import Brief, Frozen, Name, SomeGrams, Word
 from pancount.core.count.limits import Limit
 from pancount.core.count.relations import of
 from pancount.core.count.selling import Rules
+from pancount.core.heat.climate import Today
 from pancount.core.pans.pan import AnyPan, Pan
 from pancount.core.pans.shaping import Shaping
 
@@ -63,6 +64,10 @@ class Count(Frozen):
     """The dough left over is meant: a baker's bite."""
     rules: Rules = "EU"
     """By whose rules pieces with a label are weighed."""
+    way: Brief = ""
+    """In which of the formula's ways it is made, by key; the first for none."""
+    today: Today = Today()
+    """How warm it is today, and when it begins or is to be ready."""
 
     def known(self) -> dict[str, float]:
         """The pinned quantities by name, those of a target with its number."""

@@ -19,6 +19,7 @@ from pancount.core.formula.formula import Formula
 from pancount.core.formula.gauges import Character, character
 from pancount.core.formula.practice import Practice
 from pancount.core.formula.reckon import Reckoned, reckon
+from pancount.core.formula.ways import in_way
 from pancount.core.pans.kit import Kit
 from pancount.core.pantry.ingredients import Pantry, pantry_with
 
@@ -74,12 +75,13 @@ def solve(
     kit: Kit | None = None,
     looking_at: int | None = 0,
 ) -> Solved:
-    """Work out everything a count leaves open, in a kitchen: by default as shipped, with no kit known.
+    """Work out everything a count leaves open, in the way that it names, in a kitchen: by default as shipped, with no kit known.
 
     Choices are worked out for the target that is looked at; for none where that is None. Raises what `reckon` raises;
     fighting pins and dough that does not divide are results, not errors.
     """
     pantry, practice = pantry or pantry_with(()), practice or Practice()
+    formula = in_way(formula, count.way)
     reckoned = reckon(formula, practice.starter)
     dough = character(formula, reckoned, pantry, practice)
     ground = ground_of(formula, reckoned, kit or Kit(), dough)

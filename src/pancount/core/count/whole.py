@@ -26,6 +26,7 @@ from pancount.core.formula.practice import Practice
 from pancount.core.formula.reckon import Reckoned, ReckonedStage, weight_of
 from pancount.core.formula.remarks import Remark, remarks
 from pancount.core.formula.rows import Row, whole_rows
+from pancount.core.formula.ways import in_way
 from pancount.core.pans.kit import Kit
 from pancount.core.pans.shaping import Shaped, shape, shaped_figures
 from pancount.core.pantry.ingredients import Pantry
@@ -133,8 +134,8 @@ def whole_count(
     looking_at: int = 0,
     scale: Scale | None = None,
 ) -> Whole:
-    """Reckon the formula, look into its dough, solve the count and look at one of its targets. Raises what `reckon` raises."""
-    kit = kit or Kit()
+    """Reckon the formula in the way that the count names, look into its dough, solve the count and look at one of its targets. Raises what `reckon` raises."""
+    kit, formula = kit or Kit(), in_way(formula, count.way)
     looking_at = looking_at if looking_at < len(count.targets) else 0
     found = solve(formula, count, pantry, practice, kit, looking_at)
     reckoned, dough, ground, result = found.reckoned, found.dough, found.ground, found.result

@@ -10,7 +10,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, ValidationError
 
 from pancount.core.base.errors import CannotChange
-from pancount.core.base.models import Frozen, Grams
+from pancount.core.base.models import Brief, Frozen, Grams
 from pancount.core.formula.aim import Aim, aim
 from pancount.core.formula.compare import BringOver, Compared, ComparedGauge, bring_over, compare
 from pancount.core.formula.contents import Contents, contents
@@ -21,6 +21,7 @@ from pancount.core.formula.practice import Practice
 from pancount.core.formula.reckon import reckon
 from pancount.core.formula.rows import RowChange, ShownPercent, change_row, set_shown_percent
 from pancount.core.formula.swaps import SwapLine, chosen_swap, free_of, swap, water_words
+from pancount.core.formula.ways import in_way, with_yeast
 from pancount.core.pantry.ingredients import Allergen, Pantry
 
 
@@ -94,13 +95,21 @@ class FreeOf(Frozen):
 
 
 class Bring(BringOver):
-    """Bring a line or a stage over from another formula."""
+    """Bring a line, a stage or a way over from another formula."""
 
     change: Literal["bring_over"] = "bring_over"
 
 
+class WayYeast(Frozen):
+    """So much yeast in a way, as instant. [% of flour]"""
+
+    change: Literal["way_yeast"] = "way_yeast"
+    way: Brief
+    yeast: Annotated[float, Field(ge=1e-4, le=100)]
+
+
 Change = Annotated[
-    MoveIn | MoveOut | FeedStage | KeepBack | Cooked | SetRow | SetShown | AimAt | SwapOne | FreeOf | Bring,
+    MoveIn | MoveOut | FeedStage | KeepBack | Cooked | SetRow | SetShown | AimAt | SwapOne | FreeOf | Bring | WayYeast,
     Field(discriminator="change"),
 ]
 
@@ -162,6 +171,7 @@ APPLY: Mapping[type[Frozen], Callable[[Formula, Any, Pantry, Practice], Applied]
     SwapOne: _swap,
     FreeOf: _free,
     Bring: lambda f, c, pantry, practice: (bring_over(f, c), ()),
+    WayYeast: lambda f, c, pantry, practice: (with_yeast(f, c.way, c.yeast, pantry, practice), ()),
 }
 
 
@@ -177,7 +187,8 @@ def change_formula(formula: Formula, change: Change, pantry: Pantry, practice: P
     except ValidationError as error:
         raise CannotChange("That would go beyond what can be weighed or kept.") from error
     before = reckon(formula)
-    compared = compare(changed, formula, before.flour_g, pantry, practice)
+    ours, theirs = (in_way(one, change.way) if isinstance(change, WayYeast) else one for one in (changed, formula))
+    compared = compare(ours, theirs, before.flour_g, pantry, practice)
     now, then = contents(changed, reckon(changed), pantry), contents(formula, before, pantry)
     has, had = _allergens(now), _allergens(then)
     moved = [one for one in compared.gauges if one.key in MEANS and abs(one.differs) >= WORTH_SAYING[one.key]]

@@ -10,6 +10,7 @@ from pancount.core.formula.gauges import Character, GaugeName, character
 from pancount.core.formula.practice import Practice
 from pancount.core.formula.reckon import Reckoned, reckon, weight_of, with_flour_made_up
 from pancount.core.formula.stages import main_stage
+from pancount.core.formula.ways import ComparedWay, bring_way, compared_ways
 from pancount.core.pantry.ingredients import Pantry
 from pancount.core.pantry.role import Role
 
@@ -61,7 +62,9 @@ class Compared(Frozen):
     gauges: tuple[ComparedGauge, ...]
     ours: Character
     theirs: Character
+    ways: tuple[ComparedWay, ...]
     same: bool
+    """Line by line; their ways may differ."""
 
 
 def _slot(formula: Formula, s: int) -> tuple[StageKind, int]:
@@ -134,6 +137,7 @@ def compare(ours: Formula, theirs: Formula, flour_g: float, pantry: Pantry, prac
         gauges=tuple(sorted(gauges, key=_rank)),
         ours=left.character,
         theirs=right.character,
+        ways=compared_ways(ours, theirs),
         same=all(line.alike for line in lines),
     )
 
@@ -144,21 +148,24 @@ def _rank(one: ComparedLine | ComparedGauge) -> tuple[bool, float]:
 
 
 class BringOver(Frozen):
-    """What to bring over from another formula: one line, or a whole stage."""
+    """What to bring over from another formula: one line, a whole stage, or a way."""
 
-    what: Literal["line", "stage"]
+    what: Literal["line", "stage", "way"]
     theirs: Formula
-    stage: Spot
+    stage: Spot = 0
     line: Spot = 0
+    way: Spot = 0
 
 
 def bring_over(formula: Formula, wanted: BringOver) -> Formula:
-    """Our formula with their line or stage, at the same percentage of all flour.
+    """Our formula with their way, or with their line or stage at the same percentage of all flour.
 
     A line takes the place of the one of its name in the stage of its kind, else it comes at its end; a stage takes the
     place of the one of its kind, else it comes before the dough. Its flour comes with it: where flours are given in
     percent, the largest of the dough makes room. Raises `CannotChange`, and what `reckon` raises.
     """
+    if wanted.what == "way":
+        return bring_way(formula, wanted.theirs, wanted.way)
     theirs, reckoned = wanted.theirs, reckon(wanted.theirs)
     if wanted.stage >= len(theirs.stages):
         raise CannotChange("There is no such stage in the other formula.", ("stages", wanted.stage))

@@ -8,10 +8,11 @@ from collections.abc import Callable, Mapping
 from typing import Any
 
 from pancount.core.formula.stages import beside_named, kinds_named
+from pancount.core.formula.steps import LONGEST_MIN
 
 Body = dict[str, Any]
 
-SCHEMA_NUMBER = 5
+SCHEMA_NUMBER = 6
 """Of a formula as it is kept now. A change of `Formula` raises it and adds a step here."""
 
 
@@ -26,11 +27,30 @@ def _with_kinds(body: Body) -> Body:
     }
 
 
+def _with_ways(body: Body) -> Body:
+    """6 has ways with steps of a kind; what was a draft of steps is one way of notes, each with its time and temperature where it told just one."""
+    draft = [_note(step) for step in body.get("steps", ()) if isinstance(step, dict)]
+    kept = {name: value for name, value in body.items() if name != "steps"}
+    return kept | ({"ways": [{"name": "As written", "steps": draft}]} if draft else {})
+
+
+def _note(step: Body) -> Body:
+    times, heats = ([one for one in step.get(name, ()) if isinstance(one, dict)] for name in ("minutes", "heat_c"))
+    note: Body = {"kind": "note", "text": step.get("text", "")}
+    if len(times) == 1 and 0 < times[0].get("low", 0) <= times[0].get("high", 0) <= LONGEST_MIN:
+        low, high = times[0]["low"], times[0]["high"]
+        note["lasts"] = {"low_min": low, "usual_min": (low + high) / 2, "high_min": high}
+    if len(heats) == 1 and -40 <= heats[0].get("low", -100) <= heats[0].get("high", -100) <= 600:
+        note["heat"] = {"low_c": heats[0]["low"], "high_c": heats[0]["high"]}
+    return note
+
+
 STEPS: Mapping[int, Callable[[Body], Body]] = {
     1: lambda body: body,  # 2 added what is beside the dough, the steps, and each line's text and band
     2: _with_kinds,
     3: lambda body: body,  # 4 added how a piece is shaped, its baking loss and gap, and more shapes of pan
     4: lambda body: body,  # 5 added the scald, and round corners of pans
+    5: _with_ways,
 }
 """From each schema number to the next."""
 

@@ -22,6 +22,8 @@ from pancount.core.base.models import (
     Word,
     Words,
 )
+from pancount.core.formula.step_kinds import kind_of
+from pancount.core.formula.steps import Celsius, LineWarmth, OtherPercent, Step
 from pancount.core.pans.pan import Pan
 from pancount.core.pans.shaping import Shaping
 from pancount.core.pantry.role import Role
@@ -71,6 +73,8 @@ class Line(Frozen):
     """How many times it goes in: butter in three parts, cheese at each of four folds."""
     hydration: Annotated[float, Field(ge=10, le=1000)] | None = None
     """Of a starter that is one line: its water per 100 of its flour. It splits into both. None for what is no starter."""
+    key: Brief = ""
+    """What steps call it by; blank where none does."""
     written: Annotated[str, Field(max_length=1000, pattern=PLAIN)] = ""
     """As it stood in the recipe that it was taken in from; it stays, whatever the line becomes."""
     band: Band | None = None
@@ -116,6 +120,8 @@ class Beside(Frozen):
     """What goes on, under or around the pieces. It counts in no percentage."""
 
     name: Name = ""
+    key: Brief = ""
+    """What steps call it by; blank where none does."""
     kind: BesideKind = BesideKind.TOPPING
     serves: Annotated[float, Field(ge=0.01, le=1_000_000)] | None = None
     """How many pieces or pans its weights are for; None: as many as the dough as written makes."""
@@ -137,12 +143,30 @@ class Span(Frozen):
     high: Annotated[float, Field(ge=-1000, le=10_000_000)]
 
 
-class Step(Frozen):
-    """A step of the method in the baker's words, with the times [min] and temperatures [°C] that it names."""
+class Way(Frozen):
+    """One way to make the dough: its steps, and what of the dough it has otherwise."""
 
-    text: Text = ""
-    minutes: Annotated[tuple[Span, ...], Field(max_length=20)] = ()
-    heat_c: Annotated[tuple[Span, ...], Field(max_length=20)] = ()
+    name: Name = ""
+    key: Brief = ""
+    steps: Annotated[tuple[Step, ...], Field(max_length=most.STEPS)] = ()
+    changed: Annotated[tuple[OtherPercent, ...], Field(max_length=most.LINES)] = ()
+    """Lines with another percentage: most often the yeast."""
+    stages: Annotated[tuple[Stage, ...], Field(max_length=most.STAGES)] | None = None
+    """Its own stages, where they differ: with a preferment. None: the formula's."""
+    dough_c: Celsius | None = None
+    """How warm the dough should come out of the mixer. None: as warm as its first rise is told for."""
+    warm: Annotated[tuple[LineWarmth, ...], Field(max_length=most.LINES)] = ()
+    """Lines that go in warmer or colder than such things are kept."""
+    written: Annotated[str, Field(max_length=most.METHOD, pattern=PLAIN)] = ""
+    """The method's text as it came; it stays, whatever the steps become."""
+
+    @model_validator(mode="after")
+    def _not_too_much(self) -> Self:
+        if sum(len(step.text) for step in self.steps) > most.METHOD:
+            raise ValueError(f"has a method of more than {most.METHOD} characters: shorten it")
+        if sum(kind_of(step).does == "rises" for step in self.steps) > most.RISES:
+            raise ValueError(f"has more than {most.RISES} rises: put some of them together")
+        return self
 
 
 class Usual(Frozen):
@@ -175,8 +199,8 @@ class Formula(Frozen):
     stages: Annotated[tuple[Stage, ...], Field(max_length=most.STAGES)] = ()
     beside: Annotated[tuple[Beside, ...], Field(max_length=most.BESIDE)] = ()
     """What is not mixed into the dough: wash, topping, filling, pan oil, bench flour, bath."""
-    steps: Annotated[tuple[Step, ...], Field(max_length=most.STEPS)] = ()
-    """The method as a draft."""
+    ways: Annotated[tuple[Way, ...], Field(max_length=most.FORMULA_WAYS)] = ()
+    """How it is made; the first is the one that is shown."""
     usual: Usual = Usual()
     bands: dict[Word, Span] = Field({}, max_length=20)
     """The baker's own band for a gauge of this dough, by the gauge's key; the style's stands where there is none."""
@@ -188,8 +212,6 @@ class Formula(Frozen):
     def _not_too_much(self) -> Self:
         if sum(len(stage.lines) for stage in everything(self)) > most.LINES:
             raise ValueError(f"has more than {most.LINES} lines in all: make two formulas of it")
-        if sum(len(step.text) for step in self.steps) > most.METHOD:
-            raise ValueError(f"has a method of more than {most.METHOD} characters: shorten it")
         return self
 
 
@@ -198,6 +220,12 @@ def each_line(formula: Formula) -> Iterator[tuple[int, int, Line]]:
     for s, stage in enumerate(formula.stages):
         for n, line in enumerate(stage.lines):
             yield s, n, line
+
+
+def each_step(formula: Formula) -> Iterator[Step]:
+    """Every step of every way."""
+    for way in formula.ways:
+        yield from way.steps
 
 
 def everything(formula: Formula) -> Iterator[Stage | Beside]:
@@ -253,11 +281,15 @@ def without_blank_lines(formula: Formula) -> Formula:
     """The formula without lines and steps that nothing was typed in, and without stages that are
     left empty by that; a stage that another goes into stays."""
 
-    fed = {feed.into for stage in formula.stages for feed in stage.feeds}
+    own = (formula.stages, *(way.stages or () for way in formula.ways))
+    fed = {feed.into for stages in own for stage in stages for feed in stage.feeds}
 
     def kept(stages: tuple[Mixed, ...]) -> tuple[Mixed, ...]:
         without = (s.model_copy(update={"lines": tuple(line for line in s.lines if not line.blank)}) for s in stages)
         return tuple(stage for stage in without if stage.lines or (isinstance(stage, Stage) and stage.key in fed))
 
-    steps = tuple(step for step in formula.steps if step.text.strip())
-    return formula.model_copy(update={"stages": kept(formula.stages), "beside": kept(formula.beside), "steps": steps})
+    def steps(way: Way) -> Way:
+        told = tuple(step for step in way.steps if step != Step())
+        return way.model_copy(update={"steps": told, "stages": None if way.stages is None else kept(way.stages)})
+
+    return formula.model_copy(update={"stages": kept(formula.stages), "beside": kept(formula.beside), "ways": tuple(map(steps, formula.ways))})

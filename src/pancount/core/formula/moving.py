@@ -67,7 +67,7 @@ def _taken(formula: Formula, reckoned: Reckoned, s: int, n: int, percent: float)
             at(s, n, "percent"),
         )
     share = min(1.0, percent / has) if has else 0.0
-    part = _scaled(line, share).model_copy(update={"note": "", "written": "", "held_back": 0.0, "parts": 1})
+    part = _scaled(line, share).model_copy(update={"note": "", "written": "", "held_back": 0.0, "parts": 1, "key": ""})
     left = _scaled(line, 1 - share)
     return with_line(formula, s, n, weight_g=left.weight_g, percent=left.percent, band=left.band), part
 

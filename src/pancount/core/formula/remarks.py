@@ -11,7 +11,7 @@ from functools import cache, lru_cache
 from pancount.core.base.datafiles import entries
 from pancount.core.base.errors import Place
 from pancount.core.base.models import Frozen
-from pancount.core.formula.formula import BesideKind, Formula, Line, StageKind, at, each_line
+from pancount.core.formula.formula import BesideKind, Formula, Line, StageKind, at, each_line, each_step
 from pancount.core.formula.gauges import Character, GaugeName, character
 from pancount.core.formula.practice import SUGAR_TOLERANT, Practice
 from pancount.core.formula.reckon import Reckoned, reckon
@@ -113,7 +113,7 @@ class _Look:
             for n, line in enumerate(stage.lines)
         ]
         named = [stage.name for stage in formula.stages] + [stage.name for stage in formula.beside]
-        self.told = [*(step.text for step in formula.steps), *named]
+        self.told = [*(step.text for step in each_step(formula)), *named]
         """What its method and the names of its parts say."""
 
     def lines_beside(self, b: int) -> list[str]:
@@ -266,7 +266,7 @@ def _lye(look: _Look) -> Iterator[Found]:
         if is_lye(stage.name) and "Baking soda" not in look.lines_beside(b):
             yield ("beside", b), {"names": stage.name}
             return
-    if any(is_lye(step.text) and "soda" not in step.text.casefold() for step in look.formula.steps) and not any(
+    if any(is_lye(step.text) and "soda" not in step.text.casefold() for step in each_step(look.formula)) and not any(
         name == "Baking soda" for *_, name in look.beside
     ):
         yield (), {"names": "Lye"}
