@@ -76,7 +76,16 @@ def test_a_card_without_a_list():
         ("4½ cups", "Bread flour", "dough"),
         ("2 tbsp", "Butter", "wash"),
     ]
-    assert [step.text for step in make_formula(taken)[0].steps] == PROSE.split("\n")[1:]
+    told = [(step.kind, step.text) for step in make_formula(taken)[0].ways[0].steps]
+    assert told == [
+        ("scald", "Scald 1 cup milk"),
+        ("add", "Add 1/4 cup butter, 1 tsp fine salt"),
+        ("dissolve", "Dissolve 1 cube of fresh yeast in 1/4 cup warm water"),
+        ("mix", "Mix with 1 egg and 4 1/2 cups bread flour"),
+        ("rise", "Let rise 1 hour"),
+        ("wash", "Brush with 2 tbsp melted butter"),
+        ("bake", "bake at 200 °C"),
+    ]
     assert not [t for line in read(f"Rolls\n500 g flour\n{PROSE}").lines if line.kind == "step" for t in line.things]
     german = read("Zopf\nAlles mischen: 500 g Mehl, 250 ml Milch. Mit 1 Eigelb bestreichen, mit 2 EL Mohn bestreuen.")
     assert [t.where for line in german.lines for t in line.things] == ["dough", "dough", "wash", "topping"]
@@ -339,8 +348,9 @@ class TestFormula:
         assert (flour.weight_g, flour.written, flour.band.high_g) == (600, "4 cups bread flour", 698)
         assert formula.stages[0].lines[0].band is None  # 25 g is weighed
         assert formula.stages[1].lines[3].note == "softened"
-        assert [s.text for s in formula.steps] == ["Wake the yeast at 43 °C, 5–10 min.", "Bake 190 °C / 320 °F, 18–20 min."]
-        assert (formula.steps[1].minutes[0].low, formula.steps[1].heat_c[0].high) == (18, 190)
+        wake, bake = formula.ways[0].steps
+        assert (wake.kind, wake.text, bake.kind, bake.text) == ("wake", "Wake the yeast at 43 °C, 5–10 min", "bake", "Bake 190 °C / 320 °F, 18–20 min")
+        assert (bake.lasts.low_min, bake.lasts.high_min, bake.heat.high_c) == (18, 20, 190)
         assert count.targets[0].pins.pieces == 16
         assert solve(formula, count).result.quantities["flour_g"].value == pytest.approx(625)
 

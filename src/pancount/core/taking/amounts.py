@@ -70,12 +70,12 @@ def _word_number(line: Line, at: int) -> tuple[_Number, int] | None:
     (low, high), end = found
     if end == at + 1 and line[at].word in vocabulary().grammar["article"] and not measure(line, end):
         return None
-    if low == high == int(low) and (half := _and_a_half(line, end)):
+    if low == high == int(low) and (half := and_a_half(line, end)):
         return _Number(low + half[0], low + half[0], None), half[1]
     return _Number(low, high, None), end
 
 
-def _and_a_half(line: Line, at: int) -> tuple[float, int] | None:
+def and_a_half(line: Line, at: int) -> tuple[float, int] | None:
     """ "…and a half": a fraction in words behind a whole number or its measure."""
     found = vocabulary().numbers.match(line, at + 1) if _is(line, at, "and", "&") else None
     if found and found[0][0] < 1 and found[1] > at + 2:
@@ -107,7 +107,7 @@ def _number(line: Line, at: int) -> tuple[_Number, int] | None:
     if mixed < len(line) and line[mixed].kind == "fraction" and line[mixed].value < 1 and whole == int(whole):
         value = whole + line[mixed].value
         return _Number(value, value, None), mixed + 1
-    if half := _and_a_half(line, at + 1):
+    if half := and_a_half(line, at + 1):
         return _Number(whole + half[0], whole + half[0], None), half[1]
     return _Number(whole, whole, token if token.other is not None else None), at + 1
 
@@ -193,7 +193,7 @@ def part(line: Line, at: int) -> tuple[Part, int] | None:
     if (measured := measure(line, after)) and not (measured[0].measure == "cup" and number.low > MOST_CUPS):
         unit, end = measured
         low, high = _settled(number, unit.measure)
-        if low == high == 1 and (half := _and_a_half(line, end)) and not measure(line, half[1]):
+        if low == high == 1 and (half := and_a_half(line, end)) and not measure(line, half[1]):
             low, end = low + half[0], half[1]  # "a cup and a half"
             high = low
         measured_part = replace(unit, low=low, usual=(low + high) / 2, high=high)

@@ -8,18 +8,15 @@ from typing import Annotated, Literal, NamedTuple
 from pydantic import Field
 
 from pancount.core.base.models import Frozen, Words
-from pancount.core.taking.amounts import quantity
+from pancount.core.heat.baking import FAN_COOLER_C, gas_marks
+from pancount.core.taking.amounts import and_a_half, quantity
 from pancount.core.taking.tokens import Token, tokens, written
 from pancount.core.taking.vocabulary import vocabulary
 
 OVEN_ROUNDING_C = 6
 """Ovens are marked in steps of 10 °C or 25 °F, so 180 °C / 350 °F is meant as a pair. Common practice, no source. [°C]"""
-FAN_COOLER_C = 20
-"""A fan oven is set about this much lower. Common practice, no source. [°C]"""
 LENGTH_ROUNDING = 0.06
 """9 in and 23 cm are meant as a pair. Common practice, no source. A share of the length."""
-GAS_MARK_C = {1: 140, 2: 150, 3: 160, 4: 180, 5: 190, 6: 200, 7: 220, 8: 230, 9: 240}
-"""Common practice, no source. [°C]"""
 
 Kind = Literal["heat", "time", "length"]
 
@@ -33,7 +30,9 @@ class Fact(Frozen):
     text: Words
 
 
-class _Found(NamedTuple):
+class Found(NamedTuple):
+    """A fact with what it was told in and from which token to which it stands."""
+
     fact: Fact
     unit: str
     fan: bool
@@ -54,18 +53,22 @@ def _heat(unit: str) -> Callable[[float], float]:
     return celsius if unit == "fahrenheit" else float
 
 
-def _one(line: Sequence[Token], at: int) -> _Found | None:
+def _one(line: Sequence[Token], at: int) -> Found | None:
     words = vocabulary()
     gas = words.heat.match(line, at)
     if gas and gas[0] == "gas" and (number := quantity(line, gas[1])):
-        mark = GAS_MARK_C.get(int(number[0].low))
+        mark = gas_marks().get(number[0].low)
         if mark:
             return _found("heat", mark, mark, "gas", False, line, at, number[1])
+    if (one := words.numbers.match(line, at)) and one[1] == at + 1 and line[at].word in words.grammar["article"] and (time := _time(line, at + 1)):
+        return _found("time", one[0][0] * time[0], one[0][1] * time[0], "time", False, line, at, time[1])
     number = quantity(line, at)
-    if not number or (line[at].kind == "word" and line[at].word in ("a", "an")):
+    if not number:
         return None
     (low, high), end = (number[0].low, number[0].high), number[1]
     after = end + 1 if end < len(line) and line[end].text == "-" else end
+    if time := _time(line, after):
+        return _found("time", low * time[0], high * time[0], "time", False, line, at, time[1])
     if heat := words.heat.match(line, after):
         unit = heat[0]
         # A lone C or F behind a small number is no oven.
@@ -76,8 +79,6 @@ def _one(line: Sequence[Token], at: int) -> _Found | None:
         fan = bool((found := words.heat.match(line, heat[1])) and found[0] == "fan")
         to = _heat(unit)
         return _found("heat", to(low), to(high), unit, fan, line, at, heat[1])
-    if time := words.times.match(line, after):
-        return _found("time", low * time[0], high * time[0], "time", False, line, at, time[1])
     if length := words.lengths.match(line, after):
         name = "in" if length[0] > 2 else "cm"
         if line[after].word == "in" and line[after].kind == "word" and line[after - 1].text != "-":
@@ -86,31 +87,46 @@ def _one(line: Sequence[Token], at: int) -> _Found | None:
     return None
 
 
+def _time(line: Sequence[Token], at: int) -> tuple[float, int] | None:
+    """A unit of time and the minutes in it: "minutes", "of an hour", "good hours"; "hour and a quarter" is that much more of one."""
+    words = vocabulary()
+    if at < len(line) and (line[at].word in words.step_small["good"] or (line[at].word == "of" and at + 1 < len(line) and line[at + 1].word in words.grammar["one"])):
+        at += 2 if line[at].word == "of" else 1
+    unit = words.times.match(line, at)
+    if unit and (more := and_a_half(line, unit[1])):
+        return unit[0] * (1 + more[0]), more[1]
+    return unit
+
+
 def _found(
     kind: Kind, low: float, high: float, unit: str, fan: bool, line: Sequence[Token], at: int, end: int
-) -> _Found:
+) -> Found:
     said = written(line[at:end])
     fact = Fact(kind=kind, low=round(min(low, 1e9), 2), high=round(min(high, 1e9), 2), text=said[:300])
-    return _Found(fact, unit, fan, at, end)
+    return Found(fact, unit, fan, at, end)
 
 
-@lru_cache(maxsize=500)  # while a page is typed, all its lines but one stay as they were
-def _all(text: str) -> tuple[list[_Found], list[Token]]:
-    line = tokens(text)
-    found: list[_Found] = []
-    at = 0
+def found_in(line: Sequence[Token]) -> list[Found]:
+    """Every temperature, time and length in tokens, in order."""
+    found, at = list[Found](), 0
     while at < len(line):
         one = _one(line, at)
         if one:
             found.append(one)
         at = one.end if one else at + 1
-    return found, line
+    return found
+
+
+@lru_cache(maxsize=500)  # while a page is typed, all its lines but one stay as they were
+def _all(text: str) -> tuple[list[Found], list[Token]]:
+    line = tokens(text)
+    return found_in(line), line
 
 
 def facts(text: str) -> tuple[Fact, ...]:
     """What a text says of heat, time and length, in order; of a pair the first, or the one in °C. Never raises."""
     found, line = _all(text)
-    kept: list[_Found] = []
+    kept: list[Found] = []
     for n, one in enumerate(found):
         if not (n and _paired(found[n - 1], one, line)):
             kept.append(one)
@@ -122,7 +138,7 @@ def facts(text: str) -> tuple[Fact, ...]:
 PAIRS = {"/", "(", ",", "=", "or", "[", "|", "oder", "bzw"}
 
 
-def _paired(first: _Found, second: _Found, line: Sequence[Token]) -> bool:
+def _paired(first: Found, second: Found, line: Sequence[Token]) -> bool:
     between = [t.word for t in line[first.end : second.begin]]
     alike = first.fact.kind == second.fact.kind and (first.unit, first.fan) != (second.unit, second.fan)
     return alike and first.fact.kind != "time" and 0 < len(between) <= 4 and between[0] in PAIRS | {"fan", "oven"}
@@ -142,7 +158,7 @@ def disagreements(text: str) -> tuple[str, ...]:
     )
 
 
-def _disagree(first: _Found, second: _Found) -> str:
+def _disagree(first: Found, second: Found) -> str:
     a, b = first.fact, second.fact
     if a.kind == "length":
         if abs(a.high - b.high) <= LENGTH_ROUNDING * max(a.high, b.high):

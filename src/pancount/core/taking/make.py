@@ -1,22 +1,23 @@
 """A taken-in recipe as a formula: stages from its headings, what is kept out beside it, its yield as the first pins."""
 
+from collections.abc import Sequence
 from typing import Any
 
 from pancount.core.base.errors import CoreError
 from pancount.core.base.models import MOST_GRAMS, Band
 from pancount.core.count.count import Count, one_target
-from pancount.core.formula.formula import Beside, BesideKind, Formula, Line, Span, Stage, Step, Usual
+from pancount.core.formula.formula import Beside, BesideKind, Formula, Line, Stage, Usual
 from pancount.core.formula.reckon import flour_share, reckon
 from pancount.core.formula.stages import kinds_named
-from pancount.core.pantry.ingredients import pantry_with
+from pancount.core.pantry.ingredients import Pantry, pantry_with
 from pancount.core.pantry.measures import measures
 from pancount.core.pantry.role import Role
 from pancount.core.taking.amounts import amount
-from pancount.core.taking.facts import Fact
-from pancount.core.taking.pages import without_number
+from pancount.core.taking.plain import sentences
+from pancount.core.taking.steps import read_steps
 from pancount.core.taking.taken import TakenIn, TakenLine, Thing, Where
 from pancount.core.taking.tokens import tokens
-from pancount.core.taking.yields import Makes
+from pancount.core.taking.yields import Makes, makes_of
 
 BESIDE: dict[Where, tuple[str, BesideKind]] = {
     "wash": ("Wash", BesideKind.WASH),
@@ -55,9 +56,45 @@ def make_formula(taken: TakenIn) -> tuple[Formula, Count]:
         beside=tuple(
             Beside(name=BESIDE[where][0], kind=BESIDE[where][1], lines=tuple(found[:500])) for where, found in beside.items()
         ),
-        steps=tuple(_step(line) for line in taken.lines if line.kind == "step" and line.text.strip())[:500],
+        note="\n".join(line.text.strip() for line in taken.lines if line.kind == "note" and line.text.strip())[:10_000] if taken.lines else "",
     )
-    return _counted(formula, taken.makes)
+    told = method_text(taken.lines)
+    formula, count = _counted(formula, _with_pan_of(told, taken.makes))
+    return with_method(formula, told, pantry_with(())), count
+
+
+def method_text(lines: Sequence[TakenLine]) -> str:
+    """The method in a recipe: its steps, what stands between them, and the heading right above the first."""
+    steps = [n for n, line in enumerate(lines) if line.kind == "step" and line.text.strip()]
+    if not steps:
+        return ""
+    begin = steps[0]
+    while begin and lines[begin - 1].kind in ("heading", "blank"):
+        begin -= 1
+    return "\n".join(line.text for line in lines[begin : steps[-1] + 1] if line.kind in ("step", "note", "heading", "yield")).strip()
+
+
+def with_method(formula: Formula, told: str, pantry: Pantry, name: str = "As written") -> Formula:
+    """The formula with a method read as its one way; as it is where nothing is told."""
+    if not told:
+        return formula
+    formula, way = read_steps(told, formula, pantry)
+    formula = formula.model_copy(update={"ways": (way.model_copy(update={"name": name}),)})
+    baked = next((step.lasts for step in way.steps if step.kind in ("bake", "griddle") and step.lasts), None)
+    if baked and baked.usual_min >= 0.1:
+        formula = formula.model_copy(update={"usual": formula.usual.model_copy(update={"bake_min": min(baked.usual_min, 10_000)})})
+    return formula
+
+
+def _with_pan_of(told: str, makes: Makes) -> Makes:
+    """What a recipe makes, with the pan that its method names where nothing else names one."""
+    if makes.pan is not None:
+        return makes
+    for sentence in sentences(told):
+        found = makes_of(tokens(sentence))
+        if found.pan is not None:
+            return makes.model_copy(update={"pan": found.pan, "pans": makes.pans or found.pans})
+    return makes
 
 
 def _stages(lines: dict[str, list[Line]]) -> tuple[Stage, ...]:
@@ -113,17 +150,6 @@ def _held_back(thing: Thing) -> float:
 def _uncertain(band: Band) -> bool:
     """Whether a band is more than a scale's own step."""
     return band.high_g - band.low_g > 0.02 * band.usual_g and band.high_g - band.low_g > 1.01
-
-
-def _spans(facts: tuple[Fact, ...], kind: str) -> tuple[Span, ...]:
-    return tuple(
-        Span(low=f.low, high=f.high) for f in facts if f.kind == kind and -1000 <= f.low <= f.high <= 10_000_000
-    )[:20]
-
-
-def _step(line: TakenLine) -> Step:
-    text = without_number(line.text)[:10_000]
-    return Step(text=text, minutes=_spans(line.facts, "time"), heat_c=_spans(line.facts, "heat"))
 
 
 def _counted(formula: Formula, makes: Makes) -> tuple[Formula, Count]:

@@ -1,5 +1,6 @@
 """A whole recipe: which line is the title, the yield, a heading, an ingredient, a step or a note."""
 
+import re
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
@@ -8,7 +9,8 @@ from pancount.core.formula.stages import BEFORE, kinds
 from pancount.core.pantry.measures import measures
 from pancount.core.pantry.role import Role
 from pancount.core.taking.amounts import Line, amount
-from pancount.core.taking.headings import group, is_part, label, without_all, without_bullet
+from pancount.core.taking.clauses import clauses
+from pancount.core.taking.headings import group, is_part, is_time, label, without_all, without_bullet
 from pancount.core.taking.parting import NEAR, spoken
 from pancount.core.taking.placed import amount_behind
 from pancount.core.taking.plain import BULLET, as_read
@@ -291,6 +293,17 @@ def _heading(raw: str, line: Line, names: Names) -> str:
     return "group" if shouted or alone or begins else ""
 
 
+_STEP_BY_NUMBER = re.compile(r"\s*(?:(?:step|schritt)\s*\d|\d{1,2}:\d\d\s)", re.IGNORECASE)
+
+
+def _tells_steps(raw: str, line: Line) -> bool:
+    """Whether a line is numbered as steps are, or tells several things to be done and how long one of them takes: a method in one paragraph."""
+    if _STEP_BY_NUMBER.match(raw):
+        return True
+    acts = {clause.kind for clause in clauses(line)} - {"", "carry", "more"}
+    return len(acts) > 1 and any(is_time(line, at) for at in range(len(line)))
+
+
 MOST_NAMED = 6
 """Words of a line that is taken for an ingredient for the weight at its end."""
 
@@ -305,6 +318,8 @@ def _kind(raw: str, line: Line, headed: Line, names: Names, before: Sequence[Wri
         return "note"  # "Tins: 2 × GN 1/1"
     if headed:
         return "ingredient" if starts_with_amount(without_all(line[len(headed) :], names)) or not raw.rstrip().endswith(".") else "step"
+    if _tells_steps(raw, line) and any(w.kind == "ingredient" for w in before):
+        return "step"
     if tells_facts(line) and not names.find(spoken(line)):
         return "step"  # "bulk 5 h with 4 folds", "170 C 15 min"
     front = amount(line, 0)

@@ -69,13 +69,18 @@ def sentences(text: str) -> list[str]:
     >>> sentences("To 7 lbs. of flour take 2 oz. of salt. Rub it in!")
     ['To 7 lbs. of flour take 2 oz. of salt', 'Rub it in']
     """
+    return [part for begin, end in sentence_spans(text) if (part := text[begin:end].strip())]
+
+
+def sentence_spans(text: str) -> list[tuple[int, int]]:
+    """From where to where each of a text's sentences stands, its stop left out."""
     found, begin = [], 0
     for end in _SENTENCE.finditer(text):
         if end[0] == "." and _STOPPED.search(text[max(0, end.start() - 8) : end.start()]):
             continue
-        found.append(text[begin : end.start()].strip())
+        found.append((begin, end.start()))
         begin = end.end()
-    return [part for part in (*found, text[begin:].strip()) if part]
+    return [*found, (begin, len(text))]
 
 
 PICTURES = {"So", "Sk", "Cf", "Mn", "Cn"}

@@ -80,17 +80,26 @@ class Vocabulary:
         self.hints: Phrases[str] = Phrases()
         self.puts: Phrases[str] = Phrases()
         self.asides: Phrases[str] = Phrases()
+        self.step_heads: Phrases[str] = Phrases()
+        """Verbs of a method's steps, at the head of a clause, and their kind."""
+        self.step_words: Phrases[str] = Phrases()
+        """What tells a kind of step wherever it stands."""
+        self.step_finals: Phrases[str] = Phrases()
+        """Verbs that stand behind all that belongs to them, as German ones do."""
+        self.step_small: dict[str, set[str]] = {}
+        """Small words by what the grammar of steps asks them for."""
         self.grammar: dict[str, set[str]] = {}
-        self.known: frozenset[str] = frozenset()
-        """Every word that a phrase of any kind holds."""
         """Small words by what the grammar asks them for: "and", "each", "of"."""
+        self.known: frozenset[str] = frozenset()
+        """Every word that a phrase of an ingredient line, a heading or a yield holds."""
         self.open_names: list[tuple[str, str]] = []
         for rule in kinds().values():
             for word in rule.words:
                 self.stages.add(word, word)
         for language in LANGUAGES:
             self._learn(_words(language))
-        phrases = (value for value in vars(self).values() if isinstance(value, Phrases))
+        of_steps = (self.step_heads, self.step_words, self.step_finals)
+        phrases = (value for value in vars(self).values() if isinstance(value, Phrases) and value not in of_steps)
         self.known = frozenset(word for kind in phrases for word in kind.words()).union(*self.grammar.values())
 
     def _learn(self, words: dict[str, Any]) -> None:
@@ -114,6 +123,11 @@ class Vocabulary:
         for use, small in words["grammar"].items():
             self.grammar.setdefault(use, set()).update(small)
         _add_all(self.yields, words["yield"])
+        _add_all(self.step_heads, words["steps"].get("head", {}))
+        _add_all(self.step_words, words["steps"]["anywhere"])
+        _add_all(self.step_finals, words["steps"].get("final", {}))
+        for use, small in words["steps"]["small"].items():
+            self.step_small.setdefault(use, set()).update(small)
         for kind in ("fillers", "extra", "stages", "verbs", "asides"):
             for phrase in words[kind]["words"]:
                 getattr(self, kind).add(phrase, phrase)
