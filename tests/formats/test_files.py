@@ -62,7 +62,7 @@ class TestFormulaFile:
             (lambda f: f["formula"]["stages"][0]["lines"][0].update(role="salt"), "stages", "There is no flour"),
             (lambda f: f["formula"]["stages"][0]["lines"][0].update(role="crumbs"), "lines/0/role", "must be one of"),
             (lambda f: f["count"]["targets"][0]["pan"].update(shape="heart"), "count/targets/0/pan", "must have a shape out of"),
-            (lambda f: f.update(version=5), "version", "must be 1, 2, 3 or 4"),
+            (lambda f: f.update(version=7), "version", "must be 1, 2, 3, 4, 5 or 6"),
             (lambda f: f.pop("format"), "format", "not a formula file"),
             (lambda f: f["formula"].update(name="x" * 301), "formula/name", "no longer than 300"),
         ],

@@ -2,6 +2,7 @@
 
 import csv
 import json
+import re
 from pathlib import Path
 
 import pytest
@@ -10,7 +11,8 @@ from hypothesis import strategies as st
 
 from pancount.core.base import most
 from pancount.core.count.count import Count, one_target
-from pancount.core.formula.formula import Beside, BesideKind, Formula, Line, Stage, Step
+from pancount.core.formula.formula import Beside, BesideKind, Formula, Line, Stage, Way
+from pancount.core.formula.steps import Lasts, Step
 from pancount.core.pans.pan import RectanglePan, RoundPan
 from pancount.core.pantry.ingredients import pantry
 from pancount.core.pantry.role import Role
@@ -151,7 +153,7 @@ def check(node: dict) -> int:
         domain, reach = PROPERTIES[key]
         assert own & domain, (node["@type"], key)
         for one in value if isinstance(value, list) else [value]:
-            kinds = with_parents(one["@type"]) if isinstance(one, dict) else {"Text"} if isinstance(one, str) else {"Number"}
+            kinds = with_parents(one["@type"]) if isinstance(one, dict) else {"Duration" if re.fullmatch(r"P(\d+D)?(T(\d+H)?(\d+M)?(\d+S)?)?", one) else "Text"} if isinstance(one, str) else {"Number"}
             assert kinds & reach, (key, one)
             checked += 1 + (check(one) if isinstance(one, dict) else 0)
     return checked
@@ -160,7 +162,12 @@ def check(node: dict) -> int:
 NAMES = [i.name for i in pantry() if i.name not in ("Baking soda",)]
 STAGES = ["Paste", "Sponge", "Dough", "Poolish", "Soaker"]
 NOTES = ["", "warm", "softened", "melted", "from the lock", "divided"]
-STEPS = ["Knead 10 min.", "Rise until doubled, 1½ h.", "Bake at 190 °C, 18–20 min.", "Rest."]
+STEPS = [
+    Step(kind="knead", text="Knead 10 min", lasts=Lasts.of(10, 10)),
+    Step(kind="rise", text="Let rise until doubled", lasts=Lasts.of(75, 105)),
+    Step(kind="bake", text="Bake at 190 °C, 18–20 min", lasts=Lasts.of(18, 20)),
+]
+COOL = Step(kind="cool", lasts=Lasts.of(30, 30))
 PANS = [None, RectanglePan(length_cm=33.02, width_cm=22.86, depth_cm=5), RoundPan(diameter_cm=30, depth_cm=5)]
 
 
@@ -180,10 +187,11 @@ def recipes(draw) -> tuple[Formula, Count]:
     flour = Line(name="Bread flour", role=Role.FLOUR, weight_g=500)
     stages = (stages[0].model_copy(update={"lines": (flour, *stages[0].lines)}), *stages[1:])
     beside = draw(st.sampled_from([(), (Beside(name="Wash", kind=BesideKind.WASH, lines=lines(1)),)]))
-    steps = tuple(Step(text=text) for text in draw(st.lists(st.sampled_from(STEPS), max_size=4)))
+    steps = tuple(step for step in STEPS if draw(st.booleans()))
+    steps += (COOL,) if STEPS[-1] in steps else ()
     pan = draw(st.sampled_from(PANS))
     pins = {"pieces": draw(st.integers(1, 200)), "pans": draw(st.integers(1, 9)) if pan else None}
-    return Formula(name="Rolls by the lock", stages=stages, beside=beside, steps=steps), one_target(pan, **pins)
+    return Formula(name="Rolls by the lock", stages=stages, beside=beside, ways=(Way(steps=steps),) if steps else ()), one_target(pan, **pins)
 
 
 class TestWriting:
@@ -191,7 +199,7 @@ class TestWriting:
 
     @pytest.mark.parametrize(("formula", "count"), [(BUNS, one_target(pieces=24)), *OTHERS], ids=lambda x: getattr(x, "name", ""))
     def test_it_is_valid_by_the_vocabulary(self, formula, count):
-        """Source: schema.org vocabulary, release 12.0."""
+        """Source: schema.org vocabulary, release 12.0; of timeRequired recalled from memory."""
         document = json.loads(write_recipe(formula, count))
         assert document["@context"] == "https://schema.org"
         assert check(document) > 3 * sum(len(s.lines) for s in formula.stages)
@@ -212,7 +220,8 @@ class TestWriting:
 
         assert plain(again.stages) == plain(formula.stages)
         assert plain(again.beside) == plain(formula.beside)
-        assert [s.text for s in again.steps] == [s.text for s in formula.steps]
+        told = [(s.kind, s.lasts and s.lasts.usual_min) for way in formula.ways for s in way.steps]
+        assert [(s.kind, s.lasts and s.lasts.usual_min) for way in again.ways for s in way.steps] == told
         assert (count_again.targets[0].pins.pieces, count_again.targets[0].pins.pans) == (count.targets[0].pins.pieces, count.targets[0].pins.pans)
         assert count_again.targets[0].pan == count.targets[0].pan
 

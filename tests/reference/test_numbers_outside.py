@@ -18,6 +18,7 @@ from pancount.core.formula.beside import Lots, Made, as_written, on_each_g
 from pancount.core.formula.formula import BesideKind
 from pancount.core.formula.reckon import reckon
 from pancount.core.formula.swaps import swap_book, swaps_of, water_words
+from pancount.core.heat.baking import fahrenheit, gas_mark, gas_marks
 from pancount.core.pans.depths import depths, past_rim
 from pancount.core.pans.fills import fill_rule, fills, pan_size
 from pancount.core.pans.kit import Kit
@@ -27,7 +28,7 @@ from pancount.core.pans.shaping import Shaping, baked_across_cm, shape
 from pancount.core.pans.shelf import common_pans
 from pancount.core.pantry.ingredients import Pantry, pantry
 from pancount.core.pantry.measures import System, measures
-from pancount.core.taking.facts import GAS_MARK_C, celsius
+from pancount.core.taking.facts import celsius
 from pancount.demo.weir_house import OTHERS
 
 SHELF = Pantry(pantry())
@@ -105,8 +106,12 @@ class TestEggs:
 
 
 def test_gas_marks():
-    """Mark 1 is 275 °F and each mark 25 °F more (common practice, no source); in °C to the ten that ovens are marked in."""
-    assert all(abs(c - celsius(250 + 25 * mark)) <= 6.5 for mark, c in GAS_MARK_C.items())
+    """Mark 1 is 275 °F and each mark 25 °F more, ¼ and ½ are 225 and 250 °F (common practice, no source); in °C to the ten of a dial."""
+    marks = gas_marks()
+    assert all(abs(c - celsius(200 + 100 * mark if mark < 1 else 250 + 25 * mark)) <= 6.5 for mark, c in marks.items())
+    assert [gas_mark(c) for c in (107, 121, 180, 191, 204, 232)] == [0.25, 0.5, 4, 5, 6, 8]
+    assert gas_mark(275) is None and gas_mark(90) is None
+    assert [round(fahrenheit(c)) for c in (-40, 0, 100, 190.5556, 204.4444)] == [-40, 32, 212, 375, 400]
 
 
 class TestBakedVolume:

@@ -14,17 +14,17 @@ from pancount.core.formula.formula import Formula, complete
 from pancount.core.formula.reckon import reckon
 from pancount.formats.sentences import sentence
 
-SCHEMA_ID = "urn:pancount:formula:4"
+SCHEMA_ID = "urn:pancount:formula:6"
 
 
 class FormulaFile(Frozen):
     """What stands in a formula file."""
 
     format: Literal["pancount-formula"] = "pancount-formula"
-    version: Literal[1, 2, 3, 4] = 4
+    version: Literal[1, 2, 3, 4, 5, 6] = 6
     """2 added what is kept beside the dough, the steps, and each line's text and band; 3 what each stage is, where it
     goes, what is held back and boils off, and a starter's hydration; 4 several targets, limits, shaping and more shapes of
-    pan. Files of earlier versions are brought up as they are read."""
+    pan; 5 the scald; 6 ways with their steps, and the count's way and day. Files of earlier versions are brought up as they are read."""
     formula: Formula
     count: Count = Count()
 

@@ -16,8 +16,14 @@ from pancount.core.base import most
 from pancount.core.count.count import Count, Target
 from pancount.core.formula.formula import Formula, Line, everything
 from pancount.core.formula.reckon import reckon
+from pancount.core.formula.stages import main_stage
+from pancount.core.formula.ways import in_way, way_of
+from pancount.core.method.filled import filled
+from pancount.core.method.telling import minutes_words, step_words
 from pancount.core.pans.pan import AnyPan, solid
 from pancount.core.taking.dough import number_words
+from pancount.core.taking.facts import facts
+from pancount.formats.durations import iso_duration, minutes_of
 from pancount.formats.formula_file import Unreadable
 
 CONTEXT = "https://schema.org"
@@ -202,11 +208,21 @@ def _instructions(value: Any, depth: int = 0) -> Iterator[str]:
                 yield f"{name}."
             yield from below
         elif not isinstance(one, dict) or not one.get("supply"):
-            yield from _instructions(_plain(one), depth + 1)
+            yield from _instructions(_timed(one), depth + 1)
+
+
+def _timed(step: Any) -> str:
+    """A step's text, with how long it takes where only its own field says so."""
+    text = _plain(step)
+    if not isinstance(step, dict) or not text or any(fact.kind == "time" for fact in facts(text)):
+        return text
+    told = next((minutes for name in ("timeRequired", "totalTime", "performTime") if (minutes := minutes_of(step.get(name)))), None)
+    return f"{text.rstrip('. ')}, {minutes_words(told)}." if told else text
 
 
 def write_recipe(formula: Formula, count: Count) -> str:
-    """A formula as schema.org Recipe. Raises what `reckon` raises."""
+    """A formula as schema.org Recipe, with the count's way as its method. Raises what `reckon` raises."""
+    formula = in_way(formula, count.way)
     reckoned = reckon(formula)
     sections: list[dict[str, Any]] = []
     listed: list[str] = []
@@ -217,7 +233,7 @@ def write_recipe(formula: Formula, count: Count) -> str:
         supplies = [_as_supply(line, g) for line, g in zip(stage.lines, grams, strict=True)]
         step = {"@type": "HowToDirection", "text": f"Weigh out: {stage.name or 'dough'}.", "supply": supplies}
         sections.append({"@type": "HowToSection", "name": stage.name or "Dough", "itemListElement": [step]})
-    steps = [{"@type": "HowToStep", "text": step.text} for step in formula.steps if step.text.strip()]
+    steps = _as_steps(formula, count.way)
     recipe: dict[str, Any] = {
         "@context": CONTEXT,
         "@type": "Recipe",
@@ -233,6 +249,29 @@ def write_recipe(formula: Formula, count: Count) -> str:
         recipe["keywords"] = ", ".join(formula.styles)
     # Others put it into their pages: no text in it may end the script that it stands in there.
     return json.dumps(recipe, ensure_ascii=False, indent=2).replace("<", "\\u003c") + "\n"
+
+
+def _as_steps(formula: Formula, key: str) -> list[dict[str, Any]]:
+    """The count's way as HowToSteps, in sections where it works on more than one thing; each with how long it usually takes."""
+    steps = way_of(formula, key).steps
+    in_sections: dict[str, list[dict[str, Any]]] = {}
+    for step in steps:
+        words, one = step_words(step), filled(step, 0)
+        if not words:
+            continue
+        told: dict[str, Any] = {"@type": "HowToStep", "name": one.kind.label, "text": words}
+        if one.lasts.usual_min > 0 and (step.lasts or not one.kind.piece_s):
+            told["timeRequired"] = iso_duration(one.lasts.usual_min)
+        in_sections.setdefault(_works_on(formula, step.of), []).append(told)
+    if len(in_sections) < 2:
+        return [step for some in in_sections.values() for step in some]
+    return [{"@type": "HowToSection", "name": name, "itemListElement": some} for name, some in in_sections.items()]
+
+
+def _works_on(formula: Formula, key: str) -> str:
+    named = next((part.name for part in everything(formula) if key and part.key == key), "")
+    main = main_stage(formula)
+    return named or (formula.stages[main].name if main >= 0 else "") or "Dough"
 
 
 def _grams(weight_g: float) -> float:

@@ -22,6 +22,7 @@ from pancount.core.formula.formula import Formula
 from pancount.core.formula.practice import Practice
 from pancount.core.formula.reckon import School
 from pancount.core.formula.stages import stage_name
+from pancount.core.formula.ways import in_way
 from pancount.core.pans.kit import Kit
 from pancount.core.pantry.ingredients import Pantry
 from pancount.core.sheet.weigh import refuse_fights
@@ -86,6 +87,7 @@ def count_ods(
     formula: Formula, count: Count, kit: Kit, school: School = "joined", pantry: Pantry | None = None
 ) -> bytes:
     """The spreadsheet. Raises what `reckon` raises, and `PinsFight` where the count does not hold together."""
+    formula = in_way(formula, count.way)
     found = solve(formula, count, pantry, Practice(starter=school), kit, None)
     refuse_fights(found.result, len(count.targets))
     reckoned, values = found.reckoned, found.solution.values

@@ -38,6 +38,8 @@ class SheetLine(Frozen):
     """How much of it is held back at first, to adjust with; None for nothing."""
     parts: int
     """How many times it goes in."""
+    spot: int
+    """Which line of its stage it is in the formula; those at nothing are not on the sheet."""
 
 
 class SheetFed(Frozen):
@@ -110,7 +112,7 @@ class WeighSheet(Frozen):
     """The same in sentences, the worst first."""
 
 
-def sheet_line(line: Line, percent: float | None, amount: float, printed: Decimal | None, step: Decimal, scale: Scale) -> SheetLine:
+def sheet_line(line: Line, percent: float | None, amount: float, printed: Decimal | None, step: Decimal, scale: Scale, spot: int) -> SheetLine:
     """A line as printed; `amount` is exact, in the scale's unit."""
     return SheetLine(
         name=line.name,
@@ -123,6 +125,7 @@ def sheet_line(line: Line, percent: float | None, amount: float, printed: Decima
         fine=step < scale.step,
         held_back=to_step(amount * line.held_back, step) if line.held_back and amount else None,
         parts=line.parts,
+        spot=spot,
     )
 
 

@@ -19,6 +19,7 @@ from pancount.core.formula.beside import Made, as_written, times
 from pancount.core.formula.formula import Formula
 from pancount.core.formula.practice import Practice
 from pancount.core.formula.reckon import School, weight_of
+from pancount.core.formula.ways import in_way
 from pancount.core.pans.kit import Kit
 from pancount.core.pans.shaping import shape
 from pancount.core.pantry.ingredients import Pantry, pantry_with
@@ -32,11 +33,11 @@ def _beside(formula: Formula, written: Made, made: Made, scale: Scale, kit: Kit)
     found = []
     for stage in formula.beside:
         often, lines = times(stage, written, made, kit), []
-        for line in stage.lines:
+        for n, line in enumerate(stage.lines):
             amount = (line.weight_g or 0) * often / unit_g
             step = scale.step_for(amount)
             shown = None if line.weight_g is None else to_step(amount, step)
-            lines.append(sheet_line(line, None, amount, shown, step, scale))
+            lines.append(sheet_line(line, None, amount, shown, step, scale, n))
         found.append(SheetStage(name=stage.name, lines=tuple(lines), printed=summed(lines)))
     return tuple(found)
 
@@ -91,7 +92,7 @@ def weigh_sheet(
     what is kept back is not in it, and what boils off is made up. Lines at nothing are left out. Raises what `reckon`
     raises, and `PinsFight` where the count does not hold together.
     """
-    kit, pantry = kit or Kit(), pantry or pantry_with(())
+    kit, pantry, formula = kit or Kit(), pantry or pantry_with(()), in_way(formula, count.way)
     found = solve(formula, count, pantry, Practice(starter=school), kit, None)
     refuse_fights(found.result, len(count.targets))
     reckoned, counter, solution = found.reckoned, found.counter, found.solution
@@ -107,11 +108,11 @@ def weigh_sheet(
     lines = []
     for stage in formula.stages:
         own = []
-        for line in stage.lines:
+        for n, line in enumerate(stage.lines):
             amount, step, shown, figure = next(printed)
             is_open = figure.given == "open"
             if amount or is_open:
-                own.append(sheet_line(line, figure.shown_percent, amount, None if is_open else shown, step, scale))
+                own.append(sheet_line(line, figure.shown_percent, amount, None if is_open else shown, step, scale, n))
         lines.append(tuple(own))
     stages = filled_bowls(formula, reckoned, lines, ratio, scale)
     kept = sum((stage.kept_back or Decimal(0) for stage in stages), Decimal(0))
