@@ -11,7 +11,7 @@ from pancount.api.records import RecordsOf
 from pancount.api.tagged import mark_of, tagged
 from pancount.core.count.count import Count
 from pancount.core.formula.outlines import Outline, outlines
-from pancount.demo.weir_house import EXAMPLES
+from pancount.demo.weir_house import examples
 from pancount.store import examples as store
 from pancount.store.errors import NotFound
 from pancount.store.examples import ExamplesGone
@@ -45,7 +45,7 @@ async def begin_outline(key: Annotated[str, Query(max_length=40)], records: Reco
 @router.post("/examples", status_code=201, responses=may_answer(422, 503))
 async def add_examples(records: RecordsOf) -> int:
     """Bring in the examples that are not there yet. How many came."""
-    return await records(store.add_examples, EXAMPLES)
+    return await records(store.add_examples, examples())
 
 
 @router.delete("/examples", responses=may_answer(503))

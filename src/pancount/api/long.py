@@ -16,7 +16,7 @@ from fastapi import Request
 from pancount.api.busy import Busy
 from pancount.core.count.count import Count
 from pancount.core.formula.formula import Formula, everything
-from pancount.formats.sheet_pdf import load_papers
+from pancount.formats.paper import load_papers
 
 AT_ONCE = 1
 """Of each application process."""
@@ -89,14 +89,15 @@ class Bench:
         return await to_thread.run_sync(work, *args, limiter=self._quick)
 
 
-QUICK_TEXT, QUICK_BYTES, QUICK_LINES, QUICK_TARGETS = 12_000, 200_000, 40, 4
+QUICK_TEXT, QUICK_BYTES, QUICK_LINES, QUICK_TARGETS, QUICK_STEPS = 12_000, 200_000, 40, 4, 60
 """Up to these a text [characters] and a file [bytes] are read in about 0.1 s, a formula and a count reckoned in a tenth of that."""
 
 
 def is_large(formula: Formula, count: Count | None = None) -> bool:
     """Whether a formula and a count are larger than what is usual."""
     lines = sum(len(stage.lines) for stage in everything(formula))
-    return lines > QUICK_LINES or (count is not None and len(count.targets) + len(count.limits) > QUICK_TARGETS)
+    steps = max((len(way.steps) for way in formula.ways), default=0)
+    return lines > QUICK_LINES or steps > QUICK_STEPS or (count is not None and len(count.targets) + len(count.limits) > QUICK_TARGETS)
 
 
 async def off_loop(request: Request, work: Callable[[*Ts], T], *args: *Ts, heavy: bool = False) -> T:

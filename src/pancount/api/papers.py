@@ -19,16 +19,20 @@ from pancount.core.base.models import Frozen
 from pancount.core.count.count import Count
 from pancount.core.formula.formula import Formula, without_blank_lines
 from pancount.core.formula.remarks import cautions
+from pancount.core.method.method import whole_method
 from pancount.core.pantry.ingredients import Ingredient, Pantry, pantry_with
+from pancount.core.sheet.method_sheet import MethodSheet, method_sheet
 from pancount.core.sheet.printed import WeighSheet
 from pancount.core.sheet.weigh import weigh_sheet
 from pancount.formats.formula_csv import write_csv
 from pancount.formats.formula_file import write_formula
+from pancount.formats.method_pdf import method_pdf
+from pancount.formats.paper import Paper
 from pancount.formats.recipe_jsonld import write_recipe
 from pancount.formats.ruler_pdf import ruler_pdf
 from pancount.formats.sheet_csv import write_sheet_csv
 from pancount.formats.sheet_ods import count_ods
-from pancount.formats.sheet_pdf import Paper, sheet_pdf
+from pancount.formats.sheet_pdf import sheet_pdf
 from pancount.store.formula import get_formula, get_revision
 from pancount.store.kitchen import Settings, get_kitchen
 from pancount.store.pantry import own_ingredients
@@ -46,6 +50,16 @@ class SheetPage(Frozen):
     edition: str
     settings: Settings
     sheet: WeighSheet
+
+
+class MethodPage(Frozen):
+    """A method sheet with what stands around it."""
+
+    name: str
+    kitchen: str
+    edition: str
+    settings: Settings
+    sheet: MethodSheet
 
 
 @dataclass(frozen=True)
@@ -96,6 +110,20 @@ def _pdf(told: Told, paper: Paper | None) -> bytes:
         paper=paper or page.settings.paper,
         length_unit=page.settings.length_unit,
     )
+
+
+def _method_page(told: Told) -> MethodPage:
+    """The method sheet. Raises what `weigh_sheet` raises."""
+    settings, pantry = told.settings, told.pantry
+    sheet = weigh_sheet(told.formula, told.count, settings.scale, (), settings.practice.starter, settings.kit, pantry)
+    method = whole_method(told.formula, told.count, pantry, settings.practice, settings.kit, settings.climate)
+    paper = method_sheet(told.formula, told.count.way, method, sheet)
+    return MethodPage(name=told.formula.name, kitchen=told.kitchen, edition=told.edition, settings=settings, sheet=paper)
+
+
+def _method_pdf(told: Told, paper: Paper | None) -> bytes:
+    page = _method_page(told)
+    return method_pdf(page.sheet, name=page.name, kitchen=page.kitchen, edition=page.edition, paper=paper or page.settings.paper)
 
 
 def _ruler(told: Told, target: int) -> bytes:
@@ -186,6 +214,20 @@ async def get_sheet_pdf(out: OutOf, paper: PaperQuery = None) -> Response:
     """The weigh sheet as a PDF, on the kitchen's paper or another."""
     made = partial(_pdf, paper=paper)
     return await out.attached(made, "application/pdf", ", weigh sheet.pdf", how="inline", heavy=True)
+
+
+@router.get("/method", responses=may_answer(404, 422, 503))
+async def get_method_sheet(out: OutOf) -> MethodPage:
+    """The method sheet of the count's way, of what lies on the desk or of a revision."""
+    out.get_ready()
+    return await out.made(_method_page)
+
+
+@router.get("/method.pdf", response_class=Response, responses=_file_of("application/pdf"))
+async def get_method_pdf(out: OutOf, paper: PaperQuery = None) -> Response:
+    """The method sheet as a PDF, on the kitchen's paper or another."""
+    made = partial(_method_pdf, paper=paper)
+    return await out.attached(made, "application/pdf", ", method.pdf", how="inline", heavy=True)
 
 
 @router.get("/sheet.csv", response_class=Response, responses=_file_of("text/csv"))

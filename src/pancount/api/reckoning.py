@@ -6,19 +6,23 @@ from fastapi import APIRouter, Request, Response
 from pydantic import Field
 
 from pancount.api.desk import may_answer
-from pancount.api.long import is_large, off_loop
+from pancount.api.long import QUICK_TEXT, is_large, off_loop
 from pancount.core.base import most
-from pancount.core.base.models import Frozen, SomeGrams
+from pancount.core.base.models import PLAIN, Brief, Frozen, SomeGrams
 from pancount.core.base.scale import Scale
 from pancount.core.count.count import Count
 from pancount.core.count.whole import Whole, whole_count
 from pancount.core.formula.changes import Change, Changed, change_formula
 from pancount.core.formula.compare import Compared, compare
-from pancount.core.formula.formula import Formula
+from pancount.core.formula.formula import Formula, Way
 from pancount.core.formula.practice import Practice
 from pancount.core.formula.reckon import with_flour_made_up
+from pancount.core.heat.climate import Climate
+from pancount.core.method.method import Method, whole_method
+from pancount.core.method.side import SideBySide, side_by_side
 from pancount.core.pans.kit import Kit
 from pancount.core.pantry.ingredients import Ingredient, Pantry, pantry_with
+from pancount.core.taking.steps import read_steps
 
 router = APIRouter(prefix="/api", tags=["reckoning"])
 
@@ -30,6 +34,7 @@ class Known(Frozen):
     """Ingredients that it added or changed."""
     practice: Practice = Practice()
     kit: Kit = Kit()
+    climate: Climate = Climate()
     scale: Scale = Scale()
 
     @property
@@ -47,11 +52,32 @@ class Counting(Known):
     """Which target is drawn and has its choices worked out."""
 
 
+class BothWays(Counting):
+    """A formula as it is counted, and another of its ways."""
+
+    beside: Brief
+    """The other way, by key."""
+
+
+class Reading(Known):
+    """A method's text, to be read for a formula."""
+
+    formula: Formula
+    text: Annotated[str, Field(max_length=most.METHOD, pattern=PLAIN)]
+
+
 class Changing(Known):
     """A formula and a change of it."""
 
     formula: Formula
     change: Change
+
+
+class MethodRead(Frozen):
+    """A method read: the formula with keys to call its lines by, and the way that it tells."""
+
+    formula: Formula
+    way: Way
 
 
 class Comparing(Known):
@@ -66,6 +92,19 @@ def _counted(body: Counting) -> str:
     whole = whole_count(body.formula, body.count, body.pantry, body.practice, body.kit, body.looking_at, body.scale)
     # Written out by the model itself: asked for with every key pressed, and a fifth of the time of going by dicts.
     return whole.model_dump_json()
+
+
+def _methodical(body: Counting) -> str:
+    return whole_method(body.formula, body.count, body.pantry, body.practice, body.kit, body.climate, body.looking_at).model_dump_json()
+
+
+def _beside(body: BothWays) -> SideBySide:
+    return side_by_side(body.formula, body.count, body.beside, body.pantry, body.practice, body.kit, body.climate, body.looking_at)
+
+
+def _read(body: Reading) -> MethodRead:
+    formula, way = read_steps(body.text, body.formula, body.pantry)
+    return MethodRead(formula=formula, way=way)
 
 
 def _changed(body: Changing) -> Changed:
@@ -84,6 +123,25 @@ async def reckon_count(body: Counting, request: Request) -> Response:
     else:
         told = _counted(body)  # some milliseconds: sending it elsewhere would take as long
     return Response(told, media_type="application/json")
+
+
+@router.post("/reckon/method", response_model=Method, responses=may_answer(422, 503))
+async def reckon_method(body: Counting, request: Request) -> Response:
+    """The count's way, step by step: when, what goes in, how warm, today. 422 where the formula cannot be reckoned."""
+    told = await off_loop(request, _methodical, body, heavy=is_large(body.formula, body.count))
+    return Response(told, media_type="application/json")
+
+
+@router.post("/reckon/ways", responses=may_answer(422, 503))
+async def reckon_ways(body: BothWays, request: Request) -> SideBySide:
+    """The count's way beside another: how long, how much of it by hand, which steps differ, and what dough each makes."""
+    return await off_loop(request, _beside, body, heavy=is_large(body.formula, body.count))
+
+
+@router.post("/read/method", responses=may_answer(422, 503))
+async def read_method(body: Reading, request: Request) -> MethodRead:
+    """Read a method for a formula. Keeps nothing; what is not understood comes back as notes."""
+    return await off_loop(request, _read, body, heavy=len(body.text) > QUICK_TEXT)
 
 
 @router.post("/reckon/change", responses=may_answer(422, 503))

@@ -14,6 +14,7 @@ from pancount.core.count.selling import SAYS_RULES, Rules
 from pancount.core.formula.formula import BesideKind, StageKind
 from pancount.core.formula.gauges import GaugeName, GaugeRule, gauge_rules
 from pancount.core.formula.stages import BesideRule, KindRule, beside_kinds, kinds
+from pancount.core.formula.step_kinds import StepKind, step_kinds
 from pancount.core.formula.swaps import swap_book, swap_offers
 from pancount.core.pans.fills import FILL_UNITS, FillPer, FillRule, fills
 from pancount.core.pans.pan import SHAPES as PAN_SHAPES
@@ -102,6 +103,8 @@ class Reference(Frozen):
     beside: dict[BesideKind, BesideRule]
     swaps: dict[str, tuple[str, ...]]
     """What may stand in for an ingredient, by its own name in the pantry."""
+    step_kinds: dict[str, StepKind]
+    """Kinds of step, in the order in which they usually come."""
     free: dict[Allergen, str]
     """Allergens that a formula can be rid of in one go, and what it is called then."""
 
@@ -157,6 +160,7 @@ def _reference() -> bytes:
         stages=kinds(),
         beside=beside_kinds(),
         swaps=swap_offers(),
+        step_kinds=step_kinds(),
         free={allergen: freeing.label for allergen, freeing in swap_book().free.items()},
     )
     return told.model_dump_json().encode()

@@ -7,10 +7,11 @@ import re
 
 KB = 1_000
 BODY_BYTES: tuple[tuple[str, int], ...] = (
-    ("POST /api/reckon/(count|change|compare)", 2_000 * KB),
+    ("POST /api/reckon/(count|change|compare|method|ways)", 2_000 * KB),
     ("POST /api/formulas/import", 2_000 * KB),
     ("(POST|PUT) /api/formulas(/.*)?", 1_000 * KB),
     ("POST /api/reckon/flour-made-up", 1_000 * KB),
+    ("POST /api/read/method", 1_000 * KB),
     ("POST /api/take-in/file", 4_000 * KB),
     ("POST /api/take-in/table", 1_000 * KB),
     ("(POST|PUT) /api/(take-in|takings)(/.*)?", 1_000 * KB),

@@ -2,6 +2,7 @@
 
 import re
 from decimal import Decimal
+from functools import cache
 
 from sqlalchemy.orm import Session
 
@@ -27,6 +28,7 @@ from pancount.core.pans.pan import (
 )
 from pancount.core.pans.shaping import Shaping
 from pancount.core.pans.shelf import ShelfPan
+from pancount.demo.methods import with_ways
 from pancount.store.formula import keep_new, put_on_desk, save_revision
 from pancount.store.kitchen import ONLY_KITCHEN, Settings, open_kitchen
 from pancount.store.pans import add_pan
@@ -362,8 +364,13 @@ OTHERS: tuple[tuple[Formula, Count], ...] = (
 )
 
 
-EXAMPLES: tuple[tuple[Formula, Count], ...] = ((BUNS, one_target(RIMMED, pieces=24, pans=2)), *OTHERS)
-"""Every formula of the demo kitchen with its count, for a kitchen that wants to look at some."""
+FORMULAS: tuple[tuple[Formula, Count], ...] = ((BUNS, one_target(RIMMED, pieces=24, pans=2)), *OTHERS)
+
+
+@cache
+def examples() -> tuple[tuple[Formula, Count], ...]:
+    """Every formula of the demo kitchen with the ways it is made in and its count, for a kitchen that wants to look at some."""
+    return tuple((with_ways(formula), count) for formula, count in FORMULAS)
 
 CARD = """Squash rolls, the old card (makes 16)
 
@@ -394,15 +401,16 @@ def fill_demo_kitchen(session: Session) -> bool:
         return False
     for shelved in SHELF:
         add_pan(session, ONLY_KITCHEN, shelved)
-    for formula, count in OTHERS:
+    (buns, pinned), *others = examples()
+    for formula, count in others:
         keep_new(session, ONLY_KITCHEN, formula, count, "As first written")
-    first = with_line(with_line(BUNS, 1, 3, percent=15.0), 1, 7, percent=0.4)
+    first = with_line(with_line(buns, 1, 3, percent=15.0), 1, 7, percent=0.4)
     state = keep_new(session, ONLY_KITCHEN, first, one_target(RIMMED), "As first written")
     for revised, note in (
-        (with_line(BUNS, 1, 7, percent=0.4), "Less butter: 15 was greasy"),
-        (BUNS, "A little less cardamom"),
+        (with_line(buns, 1, 7, percent=0.4), "Less butter: 15 was greasy"),
+        (buns, "A little less cardamom"),
     ):
         state = save_revision(session, ONLY_KITCHEN, state.head.id, revised, state.count, state.version, note)
-    put_on_desk(session, ONLY_KITCHEN, state.head.id, *EXAMPLES[0], state.version)
+    put_on_desk(session, ONLY_KITCHEN, state.head.id, buns, pinned, state.version)
     start_taking(session, ONLY_KITCHEN, Taking(text=CARD))
     return True

@@ -8,6 +8,7 @@ from sqlalchemy.orm import Session
 from pancount.core.base.models import PLAIN, Frozen
 from pancount.core.base.scale import Scale
 from pancount.core.formula.practice import Practice
+from pancount.core.heat.climate import Climate
 from pancount.core.pans.kit import Kit
 from pancount.core.taking.habits import Habits
 from pancount.core.taking.taken import Mapping
@@ -29,6 +30,7 @@ class Settings(Frozen):
     paper: Literal["A4", "Letter", "roll"] = "A4"
     kit: Kit = Kit()
     practice: Practice = Practice()
+    climate: Climate = Climate()
     habits: Habits = Habits()
     columns: dict[Annotated[str, Field(max_length=1000, pattern=PLAIN)], Mapping] = Field({}, max_length=MOST_TABLES)
     """Which column of a table holds what, by the table's head: mapped once, remembered."""
