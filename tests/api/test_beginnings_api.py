@@ -2,9 +2,9 @@
 
 from starlette.testclient import TestClient
 
-from pancount.demo.weir_house import EXAMPLES
+from pancount.demo.weir_house import FORMULAS
 
-EXAMPLE_NAMES = {formula.name for formula, _ in EXAMPLES}
+EXAMPLE_NAMES = {formula.name for formula, _ in FORMULAS}
 
 
 def names(client: TestClient, *, examples: bool = True) -> set[str]:
@@ -26,10 +26,10 @@ def test_an_outline_becomes_a_draft_of_ones_own(client):
 def test_examples_come_once_and_go_together(client):
     """A second time brings nothing; they go in one go, and can come again."""
     client.delete("/api/beginnings/examples")  # of other tests
-    assert client.post("/api/beginnings/examples").json() == len(EXAMPLES)
+    assert client.post("/api/beginnings/examples").json() == len(FORMULAS)
     assert names(client) == EXAMPLE_NAMES
     assert client.post("/api/beginnings/examples").json() == 0
-    assert client.delete("/api/beginnings/examples").json() == {"removed": len(EXAMPLES), "kept": 0}
+    assert client.delete("/api/beginnings/examples").json() == {"removed": len(FORMULAS), "kept": 0}
     assert names(client) == set()
     assert client.delete("/api/beginnings/examples").json() == {"removed": 0, "kept": 0}
 
@@ -46,7 +46,7 @@ def test_an_example_that_was_changed_is_the_bakers_own(client):
     assert client.put(f"/api/formulas/{drafted['head']['id']}/desk", json=body).status_code == 200
     body = {"formula": counted["formula"], "count": counted["count"] | {"leave_remainder": True}, "version": counted["version"]}
     assert client.put(f"/api/formulas/{counted['head']['id']}/desk", json=body).status_code == 200
-    assert client.delete("/api/beginnings/examples").json() == {"removed": len(EXAMPLES) - 2, "kept": 2}
+    assert client.delete("/api/beginnings/examples").json() == {"removed": len(FORMULAS) - 2, "kept": 2}
     assert names(client) == set()
     assert {"Caraway knots", "Squash rolls"} <= names(client, examples=False)
     for state in (revised, drafted):

@@ -8,7 +8,7 @@ from playwright.sync_api import Browser, Page, expect
 
 from browser.conftest import PATIENCE_MS, Served
 from browser.steps import choose, quantity, settled, show
-from pancount.demo.weir_house import EXAMPLES
+from pancount.demo.weir_house import FORMULAS
 from pancount.store.database import connect, migrate, transaction
 from pancount.store.kitchen import ONLY_KITCHEN, Settings, open_kitchen
 
@@ -101,12 +101,12 @@ def test_examples_come_and_go(first):
     """In one press each, and undone in one."""
     first.goto("/welcome?step=4")
     first.get_by_role("button", name="Bring in the examples").click()
-    expect(first.get_by_text(f"{len(EXAMPLES)} of these are examples")).to_be_visible()
+    expect(first.get_by_text(f"{len(FORMULAS)} of these are examples")).to_be_visible()
     rows = first.get_by_role("row")
     before = rows.count()
     first.get_by_role("button", name="Remove the examples").click()
     first.get_by_role("button", name="Remove them").click()
-    expect(first.get_by_text(f"{len(EXAMPLES)} examples are gone.")).to_be_visible()
+    expect(first.get_by_text(f"{len(FORMULAS)} examples are gone.")).to_be_visible()
     first.get_by_role("button", name="Undo").click()
-    expect(first.get_by_text(f"{len(EXAMPLES)} of these are examples")).to_be_visible()
+    expect(first.get_by_text(f"{len(FORMULAS)} of these are examples")).to_be_visible()
     expect(rows).to_have_count(before)

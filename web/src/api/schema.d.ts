@@ -24,6 +24,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reckon/method": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reckon Method
+         * @description The count's way, step by step: when, what goes in, how warm, today. 422 where the formula cannot be reckoned.
+         */
+        post: operations["reckon_method"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reckon/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reckon Ways
+         * @description The count's way beside another: how long, how much of it by hand, which steps differ, and what dough each makes.
+         */
+        post: operations["reckon_ways"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/read/method": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Method
+         * @description Read a method for a formula. Keeps nothing; what is not understood comes back as notes.
+         */
+        post: operations["read_method"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reckon/change": {
         parameters: {
             query?: never;
@@ -760,6 +820,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/formulas/{formula_id}/method": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Method Sheet
+         * @description The method sheet of the count's way, of what lies on the desk or of a revision.
+         */
+        get: operations["get_method_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/formulas/{formula_id}/method.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Method Pdf
+         * @description The method sheet as a PDF, on the kitchen's paper or another.
+         */
+        get: operations["get_method_pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/formulas/{formula_id}/sheet.csv": {
         parameters: {
             query?: never;
@@ -950,6 +1050,27 @@ export interface components {
             about: string;
         };
         /**
+         * BakeFigures
+         * @description A bake for this piece.
+         */
+        BakeFigures: {
+            /** Step */
+            step: number;
+            /** Look Min */
+            look_min: number;
+            /** Usual Min */
+            usual_min: number;
+            /** High Min */
+            high_min: number;
+            /** Oven C */
+            oven_c: number | null;
+            /** Dial C */
+            dial_c: number | null;
+            /** Dial */
+            dial: string;
+            middle: components["schemas"]["Warmth"] | null;
+        };
+        /**
          * Band
          * @description A weight that is not certain: the least it may be, the usual, and the most. [g]
          */
@@ -971,6 +1092,11 @@ export interface components {
              * @default
              */
             name: string;
+            /**
+             * Key
+             * @default
+             */
+            key: string;
             /** @default topping */
             kind: components["schemas"]["BesideKind"];
             /** Serves */
@@ -1023,23 +1149,108 @@ export interface components {
             source: string;
         };
         /**
+         * BothWays
+         * @description A formula as it is counted, and another of its ways.
+         */
+        BothWays: {
+            /**
+             * Own
+             * @default []
+             */
+            own: components["schemas"]["Ingredient"][];
+            /**
+             * @default {
+             *       "starter": "joined",
+             *       "yeast": "3 : 1.2 : 1"
+             *     }
+             */
+            practice: components["schemas"]["Practice"];
+            /**
+             * @default {
+             *       "sheets": 2,
+             *       "shelves": 2,
+             *       "fridge_shelves": 1,
+             *       "spread_g": 2
+             *     }
+             */
+            kit: components["schemas"]["Kit"];
+            /**
+             * @default {
+             *       "room_c": 22,
+             *       "warm_c": 28,
+             *       "fridge_c": 5,
+             *       "tap_c": 12,
+             *       "machine_c_min": 0.6,
+             *       "hand_c_min": 0.2,
+             *       "bowl": "none",
+             *       "bowl_weighs_g": 0,
+             *       "oven_fan": false,
+             *       "oven_error_c": 0,
+             *       "heat_unit": "C"
+             *     }
+             */
+            climate: components["schemas"]["Climate"];
+            /**
+             * @default {
+             *       "unit": "g",
+             *       "step": "1",
+             *       "fine_under": "25"
+             *     }
+             */
+            scale: components["schemas"]["Scale"];
+            formula: components["schemas"]["Formula"];
+            /**
+             * @default {
+             *       "pins": {},
+             *       "targets": [
+             *         {
+             *           "leave_gaps": false,
+             *           "name": "",
+             *           "pins": {}
+             *         }
+             *       ],
+             *       "limits": [],
+             *       "leave_remainder": false,
+             *       "rules": "EU",
+             *       "way": "",
+             *       "today": {}
+             *     }
+             */
+            count: components["schemas"]["Count"];
+            /**
+             * Looking At
+             * @default 0
+             */
+            looking_at: number;
+            /** Beside */
+            beside: string;
+        };
+        /**
          * Bring
-         * @description Bring a line or a stage over from another formula.
+         * @description Bring a line, a stage or a way over from another formula.
          */
         Bring: {
             /**
              * What
              * @enum {string}
              */
-            what: "line" | "stage";
+            what: "line" | "stage" | "way";
             theirs: components["schemas"]["Formula"];
-            /** Stage */
+            /**
+             * Stage
+             * @default 0
+             */
             stage: number;
             /**
              * Line
              * @default 0
              */
             line: number;
+            /**
+             * Way
+             * @default 0
+             */
+            way: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1108,6 +1319,22 @@ export interface components {
             kit: components["schemas"]["Kit"];
             /**
              * @default {
+             *       "room_c": 22,
+             *       "warm_c": 28,
+             *       "fridge_c": 5,
+             *       "tap_c": 12,
+             *       "machine_c_min": 0.6,
+             *       "hand_c_min": 0.2,
+             *       "bowl": "none",
+             *       "bowl_weighs_g": 0,
+             *       "oven_fan": false,
+             *       "oven_error_c": 0,
+             *       "heat_unit": "C"
+             *     }
+             */
+            climate: components["schemas"]["Climate"];
+            /**
+             * @default {
              *       "unit": "g",
              *       "step": "1",
              *       "fine_under": "25"
@@ -1116,7 +1343,7 @@ export interface components {
             scale: components["schemas"]["Scale"];
             formula: components["schemas"]["Formula"];
             /** Change */
-            change: components["schemas"]["MoveIn"] | components["schemas"]["MoveOut"] | components["schemas"]["FeedStage"] | components["schemas"]["KeepBack"] | components["schemas"]["Cooked"] | components["schemas"]["SetRow"] | components["schemas"]["SetShown"] | components["schemas"]["AimAt"] | components["schemas"]["SwapOne"] | components["schemas"]["FreeOf"] | components["schemas"]["Bring"];
+            change: components["schemas"]["MoveIn"] | components["schemas"]["MoveOut"] | components["schemas"]["FeedStage"] | components["schemas"]["KeepBack"] | components["schemas"]["Cooked"] | components["schemas"]["SetRow"] | components["schemas"]["SetShown"] | components["schemas"]["AimAt"] | components["schemas"]["SwapOne"] | components["schemas"]["FreeOf"] | components["schemas"]["Bring"] | components["schemas"]["WayYeast"];
         };
         /**
          * Character
@@ -1162,6 +1389,73 @@ export interface components {
             piece_change_g: number;
         };
         /**
+         * Climate
+         * @description A kitchen's usual temperatures, its oven, its mixer's friction and its bowl. What today is otherwise is told with the count.
+         */
+        Climate: {
+            /**
+             * Room C
+             * @default 22
+             */
+            room_c: number;
+            /**
+             * Warm C
+             * @default 28
+             */
+            warm_c: number;
+            /**
+             * Fridge C
+             * @default 5
+             */
+            fridge_c: number;
+            /**
+             * Tap C
+             * @default 12
+             */
+            tap_c: number;
+            /** Flour C */
+            flour_c?: number | null;
+            /**
+             * Machine C Min
+             * @default 0.6
+             */
+            machine_c_min: number;
+            /**
+             * Hand C Min
+             * @default 0.2
+             */
+            hand_c_min: number;
+            /**
+             * Bowl
+             * @default none
+             * @enum {string}
+             */
+            bowl: "none" | "glass" | "steel";
+            /**
+             * Bowl Weighs G
+             * @default 0
+             */
+            bowl_weighs_g: number;
+            /**
+             * Oven Fan
+             * @default false
+             */
+            oven_fan: boolean;
+            /**
+             * Oven Error C
+             * @default 0
+             */
+            oven_error_c: number;
+            /**
+             * Heat Unit
+             * @default C
+             * @enum {string}
+             */
+            heat_unit: "C" | "F" | "gas";
+            /** Tub Ml */
+            tub_ml?: number | null;
+        };
+        /**
          * CommonPan
          * @description A size to start from.
          */
@@ -1186,6 +1480,8 @@ export interface components {
             gauges: components["schemas"]["ComparedGauge"][];
             ours: components["schemas"]["Character"];
             theirs: components["schemas"]["Character"];
+            /** Ways */
+            ways: components["schemas"]["ComparedWay"][];
             /** Same */
             same: boolean;
         };
@@ -1235,6 +1531,22 @@ export interface components {
             alike: boolean;
         };
         /**
+         * ComparedWay
+         * @description A way on both sides, by its name; None where a side has none of it.
+         */
+        ComparedWay: {
+            /** Name */
+            name: string;
+            /** Ours */
+            ours: number | null;
+            /** Theirs */
+            theirs: number | null;
+            /** Steps */
+            steps: components["schemas"]["StepPair"][];
+            /** Alike */
+            alike: boolean;
+        };
+        /**
          * Comparing
          * @description Two formulas, on so much flour.
          */
@@ -1260,6 +1572,22 @@ export interface components {
              *     }
              */
             kit: components["schemas"]["Kit"];
+            /**
+             * @default {
+             *       "room_c": 22,
+             *       "warm_c": 28,
+             *       "fridge_c": 5,
+             *       "tap_c": 12,
+             *       "machine_c_min": 0.6,
+             *       "hand_c_min": 0.2,
+             *       "bowl": "none",
+             *       "bowl_weighs_g": 0,
+             *       "oven_fan": false,
+             *       "oven_error_c": 0,
+             *       "heat_unit": "C"
+             *     }
+             */
+            climate: components["schemas"]["Climate"];
             /**
              * @default {
              *       "unit": "g",
@@ -1377,6 +1705,13 @@ export interface components {
              * @enum {string}
              */
             rules: "EU" | "US";
+            /**
+             * Way
+             * @default
+             */
+            way: string;
+            /** @default {} */
+            today: components["schemas"]["Today"];
         };
         /**
          * CountResult
@@ -1446,6 +1781,22 @@ export interface components {
             kit: components["schemas"]["Kit"];
             /**
              * @default {
+             *       "room_c": 22,
+             *       "warm_c": 28,
+             *       "fridge_c": 5,
+             *       "tap_c": 12,
+             *       "machine_c_min": 0.6,
+             *       "hand_c_min": 0.2,
+             *       "bowl": "none",
+             *       "bowl_weighs_g": 0,
+             *       "oven_fan": false,
+             *       "oven_error_c": 0,
+             *       "heat_unit": "C"
+             *     }
+             */
+            climate: components["schemas"]["Climate"];
+            /**
+             * @default {
              *       "unit": "g",
              *       "step": "1",
              *       "fine_under": "25"
@@ -1465,7 +1816,9 @@ export interface components {
              *       ],
              *       "limits": [],
              *       "leave_remainder": false,
-             *       "rules": "EU"
+             *       "rules": "EU",
+             *       "way": "",
+             *       "today": {}
              *     }
              */
             count: components["schemas"]["Count"];
@@ -1474,6 +1827,18 @@ export interface components {
              * @default 0
              */
             looking_at: number;
+        };
+        /**
+         * CoursePoint
+         * @description How warm the dough, and what is around it, are at a time. [min from where the course begins, °C]
+         */
+        CoursePoint: {
+            /** Minute */
+            minute: number;
+            /** Dough C */
+            dough_c: number;
+            /** Around C */
+            around_c: number;
         };
         /**
          * CupTray
@@ -1529,6 +1894,16 @@ export interface components {
             note: string;
         };
         /**
+         * Cure
+         * @description What would help where the wanted dough is not to be had, with its number.
+         */
+        Cure: {
+            /** Says */
+            says: string;
+            /** Temp C */
+            temp_c: number | null;
+        };
+        /**
          * Depths
          * @description How deep level dough stands. [cm]
          */
@@ -1553,7 +1928,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "g" | "cm" | "cm2" | "ml" | "count" | "min" | "share" | "density" | "fill" | "percent";
+            unit: "g" | "cm" | "cm2" | "ml" | "count" | "min" | "share" | "density" | "fill" | "percent" | "celsius" | "kj";
             /** Says */
             says: string;
             /** Reads */
@@ -1573,7 +1948,7 @@ export interface components {
              *       "flour_g": 1000,
              *       "stages": [],
              *       "beside": [],
-             *       "steps": [],
+             *       "ways": [],
              *       "usual": {
              *         "bench_loss": 0.02,
              *         "fill_kind": "pull_apart_buns",
@@ -1603,7 +1978,9 @@ export interface components {
              *       ],
              *       "limits": [],
              *       "leave_remainder": false,
-             *       "rules": "EU"
+             *       "rules": "EU",
+             *       "way": "",
+             *       "today": {}
              *     }
              */
             count: components["schemas"]["Count"];
@@ -1653,6 +2030,25 @@ export interface components {
             figure: string;
             /** Usual */
             usual: number;
+        };
+        /**
+         * Elsewhere
+         * @description A rise in the fridge where it stands in the room now, or in the room where it stands in the fridge. Times from when it goes there. [min]
+         */
+        Elsewhere: {
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "fridge" | "room";
+            /** First Min */
+            first_min: number;
+            /** Look Min */
+            look_min: number;
+            /** Usual Min */
+            usual_min: number;
+            /** Too Far Min */
+            too_far_min: number;
         };
         /**
          * ExamplesGone
@@ -1871,10 +2267,10 @@ export interface components {
              */
             beside: components["schemas"]["Beside"][];
             /**
-             * Steps
+             * Ways
              * @default []
              */
-            steps: components["schemas"]["Step"][];
+            ways: components["schemas"]["Way"][];
             /**
              * @default {
              *       "piece_g": 80,
@@ -2016,6 +2412,29 @@ export interface components {
             apart: string;
             /** Aims */
             aims: boolean;
+        };
+        /**
+         * GoesIn
+         * @description Something that goes in at a step: what it is, where it stands, how much of it, and what that weighs in the count.
+         */
+        GoesIn: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "line" | "stage" | "beside";
+            /** Spot */
+            spot: number[];
+            /** Name */
+            name: string;
+            /** Share */
+            share: number;
+            /** Weight G */
+            weight_g: number | null;
+            /** Held Back */
+            held_back: boolean;
+            /** Parts */
+            parts: number;
         };
         /**
          * Griddle
@@ -2186,7 +2605,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "g" | "cm" | "cm2" | "ml" | "count" | "min" | "share" | "density" | "fill" | "percent";
+            unit: "g" | "cm" | "cm2" | "ml" | "count" | "min" | "share" | "density" | "fill" | "percent" | "celsius" | "kj";
         };
         /**
          * IronPan
@@ -2345,6 +2764,18 @@ export interface components {
             version: number;
         };
         /**
+         * Lasts
+         * @description How long a step takes: at least, usually, at most. [min]
+         */
+        Lasts: {
+            /** Low Min */
+            low_min: number;
+            /** Usual Min */
+            usual_min: number;
+            /** High Min */
+            high_min: number;
+        };
+        /**
          * Layout
          * @description Pieces in one pan: where they sit, how, and the room each has across. [cm]
          */
@@ -2355,6 +2786,27 @@ export interface components {
             words: string;
             /** Room Cm */
             room_cm: number;
+        };
+        /**
+         * Lever
+         * @description One thing that would do it, all else as it is: a dose of yeast, as instant, for all rises [%], or how warm one step stands [°C].
+         */
+        Lever: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "yeast" | "warmth";
+            /** Step */
+            step: number | null;
+            /** Now */
+            now: number;
+            /** Needed */
+            needed: number | null;
+            /** Usual */
+            usual: boolean;
+            /** Says */
+            says: string;
         };
         /**
          * LiddedTin
@@ -2469,6 +2921,11 @@ export interface components {
             /** Hydration */
             hydration?: number | null;
             /**
+             * Key
+             * @default
+             */
+            key: string;
+            /**
              * Written
              * @default
              */
@@ -2484,6 +2941,16 @@ export interface components {
             stage: number;
             /** Line */
             line: number;
+        };
+        /**
+         * LineWarmth
+         * @description How warm a line is when it goes in, where the baker says so. [°C]
+         */
+        LineWarmth: {
+            /** Key */
+            key: string;
+            /** Temp C */
+            temp_c: number;
         };
         /**
          * Listed
@@ -2506,6 +2973,22 @@ export interface components {
             pans: number;
             /** Pieces */
             pieces: number;
+        };
+        /**
+         * LoadTurn
+         * @description One load in one place: when it goes in and comes out, from the beginning of the first. [min]
+         */
+        LoadTurn: {
+            /** Step */
+            step: number;
+            /** Load */
+            load: number;
+            /** Pieces */
+            pieces: number;
+            /** Begin */
+            begin: number;
+            /** End */
+            end: number;
         };
         /**
          * LoafTin
@@ -2682,6 +3165,106 @@ export interface components {
             promised_share: number | null;
         };
         /**
+         * Method
+         * @description A way for a count, today.
+         */
+        Method: {
+            /** Way */
+            way: number;
+            /** Steps */
+            steps: components["schemas"]["StepFigures"][];
+            /** Strands */
+            strands: components["schemas"]["StrandFigures"][];
+            /** Low Min */
+            low_min: number;
+            /** Usual Min */
+            usual_min: number;
+            /** High Min */
+            high_min: number;
+            /** Hands Min */
+            hands_min: number;
+            /** Touches */
+            touches: number;
+            /** Begins Min */
+            begins_min: number | null;
+            /** Ready Min */
+            ready_min: number | null;
+            /** Spare Min */
+            spare_min: number | null;
+            /** Troubles */
+            troubles: components["schemas"]["Trouble"][];
+            water: components["schemas"]["WaterFigures"] | null;
+            /** Rises */
+            rises: components["schemas"]["RiseFigures"][];
+            /** Levers */
+            levers: components["schemas"]["Lever"][];
+            /** Course */
+            course: components["schemas"]["CoursePoint"][];
+            /** Bakes */
+            bakes: components["schemas"]["BakeFigures"][];
+            /** Loads */
+            loads: components["schemas"]["LoadTurn"][];
+            /** Yeast */
+            yeast: number;
+            /** Says */
+            says: string[];
+            /** Figures */
+            figures: {
+                [key: string]: components["schemas"]["Derived"];
+            };
+        };
+        /**
+         * MethodPage
+         * @description A method sheet with what stands around it.
+         */
+        MethodPage: {
+            /** Name */
+            name: string;
+            /** Kitchen */
+            kitchen: string;
+            /** Edition */
+            edition: string;
+            settings: components["schemas"]["Settings"];
+            sheet: components["schemas"]["MethodSheet"];
+        };
+        /**
+         * MethodRead
+         * @description A method read: the formula with keys to call its lines by, and the way that it tells.
+         */
+        MethodRead: {
+            formula: components["schemas"]["Formula"];
+            way: components["schemas"]["Way"];
+        };
+        /**
+         * MethodSheet
+         * @description What stands on a method sheet.
+         */
+        MethodSheet: {
+            /** Way */
+            way: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "g" | "oz";
+            /** Mixes */
+            mixes: number;
+            /** Whole */
+            whole: string;
+            /** Hands */
+            hands: string;
+            /** Begins */
+            begins: string;
+            /** Ready */
+            ready: string;
+            /** Water */
+            water: string[];
+            /** Steps */
+            steps: components["schemas"]["SheetStep"][];
+            /** Says */
+            says: string[];
+        };
+        /**
          * Mixes
          * @description How the dough goes through the bowl: equal mixes.
          */
@@ -2750,7 +3333,7 @@ export interface components {
              *       "flour_g": 1000,
              *       "stages": [],
              *       "beside": [],
-             *       "steps": [],
+             *       "ways": [],
              *       "usual": {
              *         "bench_loss": 0.02,
              *         "fill_kind": "pull_apart_buns",
@@ -2780,7 +3363,9 @@ export interface components {
              *       ],
              *       "limits": [],
              *       "leave_remainder": false,
-             *       "rules": "EU"
+             *       "rules": "EU",
+             *       "way": "",
+             *       "today": {}
              *     }
              */
             count: components["schemas"]["Count"];
@@ -2797,7 +3382,7 @@ export interface components {
              *       "flour_g": 1000,
              *       "stages": [],
              *       "beside": [],
-             *       "steps": [],
+             *       "ways": [],
              *       "usual": {
              *         "bench_loss": 0.02,
              *         "fill_kind": "pull_apart_buns",
@@ -2827,7 +3412,9 @@ export interface components {
              *       ],
              *       "limits": [],
              *       "leave_remainder": false,
-             *       "rules": "EU"
+             *       "rules": "EU",
+             *       "way": "",
+             *       "today": {}
              *     }
              */
             count: components["schemas"]["Count"];
@@ -2848,6 +3435,16 @@ export interface components {
             at: (string | number)[];
             /** Text */
             text: string;
+        };
+        /**
+         * OtherPercent
+         * @description What a way has otherwise than the formula: a line's percentage of all flour.
+         */
+        OtherPercent: {
+            /** Key */
+            key: string;
+            /** Percent */
+            percent: number;
         };
         /**
          * Outline
@@ -3135,6 +3732,60 @@ export interface components {
             rare: string[];
         };
         /**
+         * Reading
+         * @description A method's text, to be read for a formula.
+         */
+        Reading: {
+            /**
+             * Own
+             * @default []
+             */
+            own: components["schemas"]["Ingredient"][];
+            /**
+             * @default {
+             *       "starter": "joined",
+             *       "yeast": "3 : 1.2 : 1"
+             *     }
+             */
+            practice: components["schemas"]["Practice"];
+            /**
+             * @default {
+             *       "sheets": 2,
+             *       "shelves": 2,
+             *       "fridge_shelves": 1,
+             *       "spread_g": 2
+             *     }
+             */
+            kit: components["schemas"]["Kit"];
+            /**
+             * @default {
+             *       "room_c": 22,
+             *       "warm_c": 28,
+             *       "fridge_c": 5,
+             *       "tap_c": 12,
+             *       "machine_c_min": 0.6,
+             *       "hand_c_min": 0.2,
+             *       "bowl": "none",
+             *       "bowl_weighs_g": 0,
+             *       "oven_fan": false,
+             *       "oven_error_c": 0,
+             *       "heat_unit": "C"
+             *     }
+             */
+            climate: components["schemas"]["Climate"];
+            /**
+             * @default {
+             *       "unit": "g",
+             *       "step": "1",
+             *       "fine_under": "25"
+             *     }
+             */
+            scale: components["schemas"]["Scale"];
+            formula: components["schemas"]["Formula"];
+            /** Text */
+            text: string;
+        };
+        /**
          * Reckoned
          * @description A formula as written, worked out. `flour_given` says what fixed its flour: weights, or the batch as written.
          */
@@ -3317,6 +3968,10 @@ export interface components {
             swaps: {
                 [key: string]: string[];
             };
+            /** Step Kinds */
+            step_kinds: {
+                [key: string]: components["schemas"]["StepKind"];
+            };
             /** Free */
             free: {
                 [key: string]: string;
@@ -3404,6 +4059,40 @@ export interface components {
             hole_cm: number;
             /** Base Hole Cm */
             base_hole_cm?: number | null;
+        };
+        /**
+         * RiseFigures
+         * @description A rise as it will be today. Times from its beginning; None where it does not get there within a week. [min]
+         */
+        RiseFigures: {
+            /** Step */
+            step: number;
+            told: components["schemas"]["Lasts"];
+            /** Told C */
+            told_c: number;
+            /** Told Yeast */
+            told_yeast: number;
+            /** Around C */
+            around_c: number;
+            /** Begins C */
+            begins_c: number;
+            /** Look Min */
+            look_min: number | null;
+            /** Usual Min */
+            usual_min: number | null;
+            /** Ready By Min */
+            ready_by_min: number | null;
+            /** Too Far Min */
+            too_far_min: number | null;
+            /** Factor */
+            factor: number | null;
+            /** Widened */
+            widened: number;
+            /** Course */
+            course: components["schemas"]["CoursePoint"][];
+            elsewhere: components["schemas"]["Elsewhere"] | null;
+            /** Says */
+            says: string;
         };
         /**
          * Role
@@ -3581,6 +4270,22 @@ export interface components {
              *     }
              */
             practice: components["schemas"]["Practice"];
+            /**
+             * @default {
+             *       "room_c": 22,
+             *       "warm_c": 28,
+             *       "fridge_c": 5,
+             *       "tap_c": 12,
+             *       "machine_c_min": 0.6,
+             *       "hand_c_min": 0.2,
+             *       "bowl": "none",
+             *       "bowl_weighs_g": 0,
+             *       "oven_fan": false,
+             *       "oven_error_c": 0,
+             *       "heat_unit": "C"
+             *     }
+             */
+            climate: components["schemas"]["Climate"];
             /** @default {} */
             habits: components["schemas"]["Habits"];
             /**
@@ -3705,6 +4410,18 @@ export interface components {
             made_up: string | null;
         };
         /**
+         * SheetIn
+         * @description Something that goes in at a step: its name and what is printed of it.
+         */
+        SheetIn: {
+            /** Name */
+            name: string;
+            /** Printed */
+            printed: string | null;
+            /** Says */
+            says: string;
+        };
+        /**
          * SheetLine
          * @description A line to weigh: `printed` in the scale's unit; None where its amount is open.
          */
@@ -3731,6 +4448,8 @@ export interface components {
             held_back: string | null;
             /** Parts */
             parts: number;
+            /** Spot */
+            spot: number;
         };
         /**
          * SheetPage
@@ -3790,6 +4509,38 @@ export interface components {
             kept_back?: string | null;
         };
         /**
+         * SheetStep
+         * @description A step on paper.
+         */
+        SheetStep: {
+            /** Number */
+            number: number;
+            /** When */
+            when: string;
+            /** Label */
+            label: string;
+            /** Strand */
+            strand: string;
+            /** Text */
+            text: string;
+            /** Lasts */
+            lasts: string;
+            /** Heat */
+            heat: string;
+            /** Look */
+            look: string;
+            /** If Not */
+            if_not: string;
+            /** Caution */
+            caution: string;
+            /** Goes In */
+            goes_in: components["schemas"]["SheetIn"][];
+            /** During */
+            during: boolean;
+            /** Hands */
+            hands: boolean;
+        };
+        /**
          * SheetTarget
          * @description What is made of the dough of all mixes: pieces, pans, loads and shape, at the foot of the sheet.
          */
@@ -3841,6 +4592,17 @@ export interface components {
              * @default
              */
             note: string;
+        };
+        /**
+         * SideBySide
+         * @description The count's way as ours, and another as theirs.
+         */
+        SideBySide: {
+            ours: components["schemas"]["Method"];
+            theirs: components["schemas"]["Method"];
+            /** Pairs */
+            pairs: components["schemas"]["StepPair"][];
+            compared: components["schemas"]["Compared"];
         };
         /**
          * Slices
@@ -4031,24 +4793,186 @@ export interface components {
         };
         /**
          * Step
-         * @description A step of the method in the baker's words, with the times [min] and temperatures [°C] that it names.
+         * @description A step of a way. Where a field is None, the kind's own stands in.
          */
         Step: {
+            /**
+             * Kind
+             * @default note
+             */
+            kind: string;
+            /**
+             * Of
+             * @default
+             */
+            of: string;
             /**
              * Text
              * @default
              */
             text: string;
             /**
-             * Minutes
+             * Takes
              * @default []
              */
-            minutes: components["schemas"]["Span"][];
+            takes: components["schemas"]["Takes"][];
+            lasts?: components["schemas"]["Lasts"] | null;
+            /** By */
+            by?: ("clock" | "look") | null;
+            /** Hands */
+            hands?: ("all" | "start" | "end" | "touches" | "none") | null;
+            /** Touches */
+            touches?: number | null;
+            /** Touch Min */
+            touch_min?: number | null;
+            /** Place */
+            place?: ("bench" | "bowl" | "mixer" | "room" | "warm" | "fridge" | "freezer" | "stove" | "pot" | "griddle" | "oven" | "rack") | null;
+            heat?: components["schemas"]["Warmth"] | null;
+            /** Told Yeast */
+            told_yeast?: number | null;
+            /** Room First Min */
+            room_first_min?: number | null;
+            /** Look */
+            look?: string | null;
+            /** If Not */
+            if_not?: string | null;
+            /** Again Min */
+            again_min?: number | null;
+            /** Waits Min */
+            waits_min?: number | null;
             /**
-             * Heat C
-             * @default []
+             * Caution
+             * @default
              */
-            heat_c: components["schemas"]["Span"][];
+            caution: string;
+            /**
+             * During
+             * @default false
+             */
+            during: boolean;
+        };
+        /**
+         * StepFigures
+         * @description A step as it comes out. Times from the beginning of the way. [min]
+         */
+        StepFigures: {
+            /** Label */
+            label: string;
+            /** Begin */
+            begin: number;
+            /** End */
+            end: number;
+            /** Low Min */
+            low_min: number;
+            /** Usual Min */
+            usual_min: number;
+            /** High Min */
+            high_min: number;
+            /** By */
+            by: string;
+            /** Strand */
+            strand: number;
+            /** During */
+            during: boolean;
+            /** Hands Min */
+            hands_min: number;
+            /** Touches */
+            touches: components["schemas"]["Touch"][];
+            /** Place */
+            place: string;
+            /** Around C */
+            around_c: number | null;
+            /** Heat Low C */
+            heat_low_c: number | null;
+            /** Heat High C */
+            heat_high_c: number | null;
+            /** Look */
+            look: string;
+            /** If Not */
+            if_not: string;
+            /** Again Min */
+            again_min: number;
+            /** Waits Min */
+            waits_min: number | null;
+            /** Lies Min */
+            lies_min: number;
+            /** Waits Says */
+            waits_says: string;
+            /** Caution */
+            caution: string;
+            /** Goes In */
+            goes_in: components["schemas"]["GoesIn"][];
+        };
+        /**
+         * StepKind
+         * @description A kind of step and what it usually is. Times in minutes; `piece_s` is what each piece takes, in seconds, where it goes by pieces.
+         */
+        StepKind: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /**
+             * Group
+             * @enum {string}
+             */
+            group: "before" | "dough" | "rise" | "shape" | "heat" | "after" | "any";
+            lasts: components["schemas"]["Lasts"];
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "clock" | "look";
+            /**
+             * Hands
+             * @enum {string}
+             */
+            hands: "all" | "start" | "end" | "touches" | "none";
+            /** Touches */
+            touches: number;
+            /** Touch Min */
+            touch_min: number;
+            /** Piece S */
+            piece_s: number;
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "bench" | "bowl" | "mixer" | "room" | "warm" | "fridge" | "freezer" | "stove" | "pot" | "griddle" | "oven" | "rack";
+            heat: components["schemas"]["Warmth"] | null;
+            /**
+             * Does
+             * @enum {string}
+             */
+            does: "" | "rises" | "cold" | "warms" | "ahead" | "loads";
+            /** Works */
+            works: number;
+            /** Look */
+            look: string;
+            /** If Not */
+            if_not: string;
+            /** Again Min */
+            again_min: number;
+            /** Waits Min */
+            waits_min: number | null;
+            /** Waits Cost */
+            waits_cost: string;
+            /** Caution */
+            caution: string;
+            /** Source */
+            source: string;
+        };
+        /**
+         * StepPair
+         * @description A step of one way beside that of another; None where a side has none.
+         */
+        StepPair: {
+            /** Ours */
+            ours: number | null;
+            /** Theirs */
+            theirs: number | null;
+            /** Alike */
+            alike: boolean;
         };
         /**
          * Stone
@@ -4069,6 +4993,20 @@ export interface components {
             length_cm: number;
             /** Width Cm */
             width_cm: number;
+        };
+        /**
+         * StrandFigures
+         * @description What some steps work on.
+         */
+        StrandFigures: {
+            /** Kind */
+            kind: string;
+            /** Spot */
+            spot: number;
+            /** Name */
+            name: string;
+            /** Steps */
+            steps: number[];
         };
         /**
          * Strength
@@ -4189,6 +5127,41 @@ export interface components {
             where: ("dough" | "bench" | "pan" | "wash" | "topping" | "filling" | "bath") | null;
             /** Disagrees */
             disagrees: string[];
+        };
+        /**
+         * Takes
+         * @description Something that goes in at a step.
+         *
+         *     `line`: a line, wherever it stands now, by its key. `rest`: every line of a stage that no step names, but for what is held back.
+         *     `stage`: a stage, when it is made. `beside`: something beside the dough. A key that nothing has any more is said, with what it was called.
+         */
+        Takes: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "line" | "rest" | "stage" | "beside";
+            /**
+             * Key
+             * @default
+             */
+            key: string;
+            /**
+             * Part
+             * @default all
+             * @enum {string}
+             */
+            part: "all" | "first" | "held_back";
+            /**
+             * Share
+             * @default 1
+             */
+            share: number;
+            /**
+             * Called
+             * @default
+             */
+            called: string;
         };
         /**
          * Taking
@@ -4347,6 +5320,49 @@ export interface components {
             settled: boolean;
         };
         /**
+         * Today
+         * @description What is otherwise today. What is None is as usual. Times of day in minutes from midnight; after 1440 it is the next day.
+         */
+        Today: {
+            /** Room C */
+            room_c?: number | null;
+            /** Warm C */
+            warm_c?: number | null;
+            /** Fridge C */
+            fridge_c?: number | null;
+            /** Flour C */
+            flour_c?: number | null;
+            /** Begins Min */
+            begins_min?: number | null;
+            /** Ready Min */
+            ready_min?: number | null;
+        };
+        /**
+         * Touch
+         * @description When hands are needed: from, to. [min from the beginning of the way]
+         */
+        Touch: {
+            /** Begin */
+            begin: number;
+            /** End */
+            end: number;
+        };
+        /**
+         * Trouble
+         * @description What does not come out even between the steps and the lines.
+         */
+        Trouble: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "unused" | "gone" | "twice" | "too_early";
+            /** Says */
+            says: string;
+            /** Spot */
+            spot: number[];
+        };
+        /**
          * Turns
          * @description How the pieces of a target go through one thing, load by load.
          */
@@ -4485,6 +5501,103 @@ export interface components {
             pan: components["schemas"]["RectanglePan"] | components["schemas"]["SquarePan"] | components["schemas"]["RoundPan"] | components["schemas"]["IronPan"] | components["schemas"]["LoafTin"] | components["schemas"]["LiddedTin"] | components["schemas"]["RingPan"] | components["schemas"]["CupTray"] | components["schemas"]["SheetPan"] | components["schemas"]["Griddle"] | components["schemas"]["Stone"];
         };
         /**
+         * Warmth
+         * @description From so warm to so warm; alike where it is one number. [°C]
+         */
+        Warmth: {
+            /** Low C */
+            low_c: number;
+            /** High C */
+            high_c: number;
+        };
+        /**
+         * WaterFigures
+         * @description The liquid for a wanted dough temperature, and what comes of it.
+         */
+        WaterFigures: {
+            /** Spot */
+            spot: number[];
+            /** Name */
+            name: string;
+            /** Weight G */
+            weight_g: number;
+            /** Wanted C */
+            wanted_c: number;
+            /** Needed C */
+            needed_c: number;
+            /** Stands */
+            stands: string;
+            /** Pour C */
+            pour_c: number;
+            /** Pour G */
+            pour_g: number;
+            /** Ice G */
+            ice_g: number;
+            /** Reached C */
+            reached_c: number;
+            /** Rule C */
+            rule_c: number | null;
+            /** Says */
+            says: string;
+            /** Cures */
+            cures: components["schemas"]["Cure"][];
+        };
+        /**
+         * Way
+         * @description One way to make the dough: its steps, and what of the dough it has otherwise.
+         */
+        Way: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Key
+             * @default
+             */
+            key: string;
+            /**
+             * Steps
+             * @default []
+             */
+            steps: components["schemas"]["Step"][];
+            /**
+             * Changed
+             * @default []
+             */
+            changed: components["schemas"]["OtherPercent"][];
+            /** Stages */
+            stages?: components["schemas"]["Stage"][] | null;
+            /** Dough C */
+            dough_c?: number | null;
+            /**
+             * Warm
+             * @default []
+             */
+            warm: components["schemas"]["LineWarmth"][];
+            /**
+             * Written
+             * @default
+             */
+            written: string;
+        };
+        /**
+         * WayYeast
+         * @description So much yeast in a way, as instant. [% of flour]
+         */
+        WayYeast: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            change: "way_yeast";
+            /** Way */
+            way: string;
+            /** Yeast */
+            yeast: number;
+        };
+        /**
          * WeighSheet
          * @description What is weighed for one mix, and what all mixes make.
          */
@@ -4606,10 +5719,10 @@ export interface components {
             format: "pancount-formula";
             /**
              * Version
-             * @default 4
+             * @default 6
              * @enum {integer}
              */
-            version: 1 | 2 | 3 | 4;
+            version: 1 | 2 | 3 | 4 | 5 | 6;
             formula: components["schemas"]["Formula"];
             /**
              * @default {
@@ -4641,7 +5754,16 @@ export interface components {
              *       ],
              *       "limits": [],
              *       "leave_remainder": false,
-             *       "rules": "EU"
+             *       "rules": "EU",
+             *       "way": "",
+             *       "today": {
+             *         "begins_min": null,
+             *         "flour_c": null,
+             *         "fridge_c": null,
+             *         "ready_min": null,
+             *         "room_c": null,
+             *         "warm_c": null
+             *       }
              *     }
              */
             count: components["schemas"]["Count"];
@@ -4675,6 +5797,138 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Whole"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    reckon_method: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Counting"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Method"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    reckon_ways: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BothWays"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SideBySide"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_method: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Reading"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MethodRead"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6924,6 +8178,115 @@ export interface operations {
         };
     };
     get_sheet_pdf: {
+        parameters: {
+            query?: {
+                paper?: ("A4" | "Letter" | "roll") | null;
+                revision?: number | null;
+            };
+            header?: never;
+            path: {
+                formula_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_method_sheet: {
+        parameters: {
+            query?: {
+                revision?: number | null;
+            };
+            header?: never;
+            path: {
+                formula_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MethodPage"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_method_pdf: {
         parameters: {
             query?: {
                 paper?: ("A4" | "Letter" | "roll") | null;

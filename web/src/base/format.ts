@@ -44,7 +44,7 @@ export function unitOf(kind: Kind, units: Units): string {
   return UNITS[kind] ?? ''
 }
 
-const UNITS: Partial<Record<Kind, string>> = { percent: '%', share: '%', ml: 'ml', cm2: 'cm²', min: 'min', density: 'g/ml' }
+const UNITS: Partial<Record<Kind, string>> = { percent: '%', share: '%', ml: 'ml', cm2: 'cm²', min: 'min', density: 'g/ml', celsius: '°C', kj: 'kJ' }
 
 /** A value without its unit, as shown. */
 export function shown(value: number, kind: Kind, units: Units, digits?: number): string {

@@ -1,7 +1,7 @@
 /** The kitchen, its pantry and the core's reference, shared by all screens. */
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
-import { api, ask, type Kit, type Known } from '@/api/client'
+import { api, ask, type Climate, type Kit, type Known } from '@/api/client'
 import type { Units } from './format'
 
 export function useReference() {
@@ -22,6 +22,8 @@ export function useIngredients() {
   return computed(() => pantry.data.value?.map((item) => item.ingredient) ?? [])
 }
 
+const USUAL_CLIMATE: Climate = { room_c: 22, warm_c: 28, fridge_c: 5, tap_c: 12, machine_c_min: 0.6, hand_c_min: 0.2, bowl: 'none', bowl_weighs_g: 0, oven_fan: false, oven_error_c: 0, heat_unit: 'C' }
+
 const NO_KIT: Kit = { sheets: 2, shelves: 2, fridge_shelves: 1, spread_g: 2 }
 
 /** What the kitchen brings to its reckoning: its own ingredients, the schools that it follows, and its kit. */
@@ -32,6 +34,7 @@ export function useKnown() {
     own: ingredients.value.filter((item) => item.own),
     practice: kitchen.data.value?.settings.practice ?? { starter: 'joined', yeast: '3 : 1.2 : 1' },
     kit: kitchen.data.value?.settings.kit ?? NO_KIT,
+    climate: kitchen.data.value?.settings.climate ?? USUAL_CLIMATE,
     scale: kitchen.data.value?.settings.scale ?? { unit: 'g', step: '1', fine_under: '25' },
   }))
 }

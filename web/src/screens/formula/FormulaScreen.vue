@@ -3,7 +3,6 @@
 import { computed, ref, watch } from 'vue'
 import { onBeforeRouteLeave } from 'vue-router'
 import BesideTray from './beside/BesideTray.vue'
-import MethodTray from './beside/MethodTray.vue'
 import ChangeCard from './changes/ChangeCard.vue'
 import { useChanges } from './changes/useChanges'
 import CountTray from './count/CountTray.vue'
@@ -28,6 +27,8 @@ import { useRevision } from './revisions/useRevisions'
 import LoadTray from './shape/LoadTray.vue'
 import ShapeTray from './shape/ShapeTray.vue'
 import FormulaTour from './FormulaTour.vue'
+import MethodTray from '@/screens/method/MethodTray.vue'
+import { wayNumber } from '@/screens/method/steps'
 import { useWorking } from './working/useWorking'
 import WorkingCard from './working/WorkingCard.vue'
 import { workingOf } from './working/workings'
@@ -71,10 +72,13 @@ const shownDesk = computed(() => shown.value ?? desk.desk.value)
 const ready = computed(() => desk.loaded.value && shown.value !== null)
 const { whole, problem, stale, isBlank } = useReckoning(shownDesk, known, target, ready)
 const { working, open: openWorking, close: closeWorking, remember, giveBackFocus } = useWorking(view, (name) =>
-  whole.value && units.value ? workingOf(name, whole.value, shownDesk.value.formula, shownDesk.value.count, units.value) : null,
+  whole.value && units.value ? workingOf(name, whole.value, inWay.value, shownDesk.value.count, units.value) : null,
 )
+/** The formula as its way has it: where that has stages of its own, they stand here, to be edited in place. */
+const way = computed(() => shownDesk.value.formula.ways[wayNumber(shownDesk.value.formula, shownDesk.value.count)])
+const inWay = computed(() => (way.value?.stages ? { ...shownDesk.value.formula, stages: way.value.stages } : shownDesk.value.formula))
 /** What trays are given of the dough, and those of the count besides. */
-const dough = computed(() => ({ formula: shownDesk.value.formula, whole: whole.value, units: units.value! }))
+const dough = computed(() => ({ formula: inWay.value, whole: whole.value, units: units.value! }))
 const counted = computed(() => ({ ...dough.value, count: shownDesk.value.count, target: target.value, locked: locked.value }))
 
 /* Changes that the core makes: at once, or looked at first. */
@@ -100,6 +104,12 @@ function lay(formula: Formula, says: string): void {
   desk.desk.value.formula = formula
   tell(says, () => desk.undo())
 }
+function layMethod(formula: Formula, way: string): void {
+  desk.step()
+  desk.desk.value.formula = formula
+  desk.desk.value.count.way = way
+}
+const openMethod = (name: string) => desk.head.value && void router.push({ name: 'method', params: { id: desk.head.value.id }, query: { working: name } })
 function setBand(gauge: string, band: { low: number; high: number } | null): void {
   desk.step()
   const { [gauge]: _, ...others } = desk.desk.value.formula.bands
@@ -145,7 +155,7 @@ useKeys(keysOf({ view, desk, save: saving.askToSave, sheet: goToSheet, compare: 
       <SideChoice v-if="isPhone && !comparing" class="phone-sides" :view="view" />
 
       <div class="trays" :class="{ stale }">
-        <FormulaTray v-if="!isPhone || (side === 'formula' && !comparing)" ref="ledger" v-bind="dough" :problem="problem" :locked="locked" :pantry="pantry" :viewed="view.viewed.value" :apart="known.practice.starter === 'apart'" :is-blank="isBlank" @view="view.showView" @working="openWorking" @step="desk.step" @undo="desk.undo()" @apply="change" @look="look" @lay="desk.desk.value.formula = $event" />
+        <FormulaTray v-if="!isPhone || (side === 'formula' && !comparing)" ref="ledger" v-bind="dough" :problem="problem" :locked="locked" :pantry="pantry" :viewed="view.viewed.value" :apart="known.practice.starter === 'apart'" :way="way" :is-blank="isBlank" @view="view.showView" @working="openWorking" @step="desk.step" @undo="desk.undo()" @apply="change" @look="look" @lay="desk.desk.value.formula = $event" />
         <CompareTray v-if="comparing" class="beside-it" :formula="dough.formula" :units="units" :reading="reading" :other="comparing" :id="desk.head.value?.id ?? null" :known="known" @choose="view.compare" @read="view.read" @apply="change" @bring="lay" @close="view.compare(null)" />
         <template v-else-if="side === 'dough'">
           <GaugesTray v-bind="dough" :locked="locked" @working="openWorking" @look="look"><template v-if="!isPhone" #head><SideChoice :view="view" /></template></GaugesTray>
@@ -158,13 +168,15 @@ useKeys(keysOf({ view, desk, save: saving.askToSave, sheet: goToSheet, compare: 
           <ShapeTray v-bind="counted" :ruler="out.ruler.value" @working="openWorking" @step="desk.step"><template v-if="!isPhone" #head><SideChoice :view="view" /></template></ShapeTray>
           <LoadTray v-bind="dough" :locked="locked" @working="openWorking" />
         </template>
+        <LockedPart v-else-if="side === 'method'" class="through" :locked="locked">
+          <MethodTray :desk="shownDesk" :id="desk.head.value?.id ?? null" :known="known" :units="units" :target="target" :locked="locked" @step="desk.step" @undo="desk.undo()" @lay="layMethod" @page="openMethod"><template v-if="!isPhone" #head><SideChoice :view="view" /></template></MethodTray>
+        </LockedPart>
         <template v-else-if="side === 'count'">
           <CountTray v-bind="counted" :problem="problem" @working="openWorking" @step="desk.step" @look="view.lookAt"><template v-if="!isPhone" #head><SideChoice :view="view" /></template></CountTray>
           <LockedPart class="through" :locked="locked"><PanTray v-bind="counted" :problem="problem" @working="openWorking" @step="desk.step" /></LockedPart>
         </template>
         <LockedPart v-if="!isPhone || side === 'formula'" class="through" :locked="locked">
           <BesideTray v-bind="dough" @step="desk.step" @undo="desk.undo()" />
-          <MethodTray :formula="dough.formula" @step="desk.step" @undo="desk.undo()" />
         </LockedPart>
       </div>
       <WorkingCard v-if="working" :working="working" :band="working.gauge ? whole?.character.gauges[working.gauge] : undefined" :locked="locked" :units="units" @open="openWorking" @close="closeWorking" @band="setBand" />

@@ -8,6 +8,7 @@ import LooksSection from './LooksSection.vue'
 import PaperSection from './PaperSection.vue'
 import PracticeSection from './PracticeSection.vue'
 import ScaleSection from './ScaleSection.vue'
+import WarmthSection from './WarmthSection.vue'
 import { openOf, SECTIONS, type Section } from './sections'
 import { useSettings } from './useSettings'
 import { useCups, useUnits } from '@/base/kitchen'
@@ -54,6 +55,7 @@ watch(
           <HabitsSection v-else-if="section.key === 'habits'" :habits="settings.habits" @change="set({ habits: $event })" />
           <CupsSection v-else-if="section.key === 'cups'" :units="units" />
           <KitSection v-else-if="section.key === 'kit'" :kit="settings.kit" :units="units" @change="setSoon({ kit: $event })" />
+          <WarmthSection v-else-if="section.key === 'warmth' && units" :climate="settings.climate" :units="units" @change="setSoon({ climate: $event })" />
           <PracticeSection v-else-if="section.key === 'practice'" :practice="settings.practice" @change="set({ practice: $event })" />
           <LooksSection v-else />
         </section>

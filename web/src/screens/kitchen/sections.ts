@@ -2,7 +2,7 @@
 import type { Settings } from '@/api/client'
 
 export interface Section {
-  key: 'name' | 'scale' | 'paper' | 'habits' | 'cups' | 'kit' | 'practice' | 'looks'
+  key: 'name' | 'scale' | 'paper' | 'habits' | 'cups' | 'kit' | 'warmth' | 'practice' | 'looks'
   title: string
   says: string
 }
@@ -12,6 +12,7 @@ export const SECTIONS: readonly Section[] = [
   { key: 'habits', title: 'How this kitchen measures', says: 'Asked where a recipe comes in cups and spoons. What is not said stays a range.' },
   { key: 'cups', title: 'Your cups and spoons, weighed', says: 'Beats every table.' },
   { key: 'kit', title: 'Kit', says: 'What the kitchen bakes with. What is left open limits nothing.' },
+  { key: 'warmth', title: 'Warmth', says: 'How warm it usually is, the mixer’s friction and the oven. What is otherwise today is said with the method.' },
   { key: 'paper', title: 'Lengths and paper', says: '' },
   { key: 'practice', title: 'How it is reckoned', says: 'Where bakers disagree.' },
   { key: 'looks', title: 'How it looks', says: 'In this browser alone.' },

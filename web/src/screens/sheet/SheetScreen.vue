@@ -46,6 +46,7 @@ const print = () => window.print()
   <main class="page sheet-page">
     <div class="page-head no-print">
       <LinkButton :to="back">Back to the count</LinkButton>
+      <LinkButton text :to="{ name: 'method-sheet', params: { id }, query: route.query }">Method sheet</LinkButton>
       <span class="spacer" />
       <template v-if="sheet">
         <span class="quiet">PDF</span>

@@ -1,9 +1,11 @@
 /** Changes that take more than typing: asked of the core, shown before they are taken where that helps, undone in one step. */
 import { shallowRef, toRaw, type Ref } from 'vue'
 import { api, ask, type Change, type Changed, type Known } from '@/api/client'
+import { plainCopy } from '@/base/copy'
 import { tell } from '@/base/notice'
 import { useAttempt } from '@/base/useAttempt'
 import type { Desk } from '@/screens/formula/desk/useDesk'
+import { wayNumber } from '@/screens/method/steps'
 
 export interface Pending {
   title: string
@@ -23,8 +25,20 @@ export function useChanges(keeper: Keeper, known: Ref<Known>) {
   const { refused, attempt } = useAttempt()
   let queue: Promise<void> = Promise.resolve()
 
-  const reckoned = (change: Change) =>
-    ask(api.POST('/api/reckon/change', { body: { formula: toRaw(keeper.desk.value.formula), change, ...known.value } }))
+  /** The way that is shown, where it has stages of its own: these are changed, and not those of the other ways. */
+  const apart = (change: Change) => {
+    const { formula, count } = keeper.desk.value
+    const way = formula.ways[wayNumber(formula, count)]
+    return change.change !== 'way_yeast' && way?.stages ? way : null
+  }
+  const reckoned = async (change: Change) => {
+    const { formula } = keeper.desk.value
+    const way = apart(change)
+    const changed = await ask(api.POST('/api/reckon/change', { body: { formula: toRaw(way?.stages ? { ...formula, stages: way.stages } : formula), change, ...known.value } }))
+    if (!way) return changed
+    const ways = changed.formula.ways.map((one) => (one.key === way.key ? { ...one, stages: changed.formula.stages } : one))
+    return { ...changed, formula: { ...changed.formula, stages: plainCopy(formula.stages), ways } }
+  }
 
   /** One after the other, each on what the one before left. */
   const inTurn = (act: () => Promise<void>): Promise<void> => (queue = queue.then(() => attempt(act)))

@@ -1,6 +1,7 @@
 /** A desk as plain lines, each of which says where it belongs, to lay two texts of one formula side by side. */
 import type { Desk } from './useDesk'
 import type { Line } from '@/api/client'
+import { spanText } from '@/base/times'
 
 function lineText(line: Line): string {
   const amount = line.weight_g != null ? `${line.weight_g} g` : line.percent != null ? `${line.percent} %` : 'amount open'
@@ -25,7 +26,7 @@ export function deskText({ formula, count }: Desk): string[] {
       const feeds = 'feeds' in how ? how.feeds.map((feed) => `${called}, goes into ${feed.into}: ${feed.share * 100} %`) : []
       return [...lines.map((line) => `${called}, ${lineText(line)}`), ...settings(called, { ...how, key: null }), ...feeds]
     }),
-    ...formula.steps.map((step, n) => `Step ${n + 1}: ${step.text}`),
+    ...formula.ways.flatMap((way, w) => way.steps.map((step, n) => `Way ${w + 1}${way.name && `, ${way.name}`}, step ${n + 1}: ${step.kind}${step.lasts ? `, ${spanText(step.lasts.low_min, step.lasts.high_min)}` : ''}${step.text && `, ${step.text}`}`)),
     ...settings('Usual', formula.usual),
     ...(formula.note ? [`Note: ${formula.note}`] : []),
     ...settings('Batch', count.pins),

@@ -12,6 +12,7 @@ export const KEYS = [
   ['F', 'the whole formula, or as it is mixed'],
   ['D', 'the dough, or the count'],
   ['S', 'shape and oven, or the count'],
+  ['M', 'the method, or the count'],
   ['C', 'side by side with a revision'],
   ['Ctrl S', 'save a revision'],
   ['Ctrl Z', 'undo; with Shift: do again'],
@@ -39,6 +40,7 @@ export const keysOf = ({ view, desk, save, sheet, compare, keys, escape }: KeysN
   f: () => void view.showView(view.viewed.value === 'whole' ? 'mixed' : 'whole'),
   d: () => void view.turnTo('dough'),
   s: () => void view.turnTo('shape'),
+  m: () => void view.turnTo('method'),
   c: compare,
   Escape: escape,
 })

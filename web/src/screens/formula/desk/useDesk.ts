@@ -5,6 +5,7 @@ import { plainCopy } from '@/base/copy'
 import { useKept } from '@/base/useKept'
 import { deskText } from './deskText'
 import { emptyFormula } from '@/screens/formula/lines/lines'
+import { emptyStep, emptyWay } from '@/screens/method/steps'
 
 export interface Desk {
   formula: Formula
@@ -12,10 +13,16 @@ export interface Desk {
 }
 
 export const emptyTarget = (name = ''): Target => ({ name, pins: {}, pan: null, leave_gaps: false })
-export const emptyCount = (): Count => ({ pins: {}, targets: [emptyTarget()], limits: [], leave_remainder: false, rules: 'EU' })
+export const emptyCount = (): Count => ({ pins: {}, targets: [emptyTarget()], limits: [], leave_remainder: false, rules: 'EU', way: '', today: {} })
 
-/** As an earlier release left it: one pan, its pins among those of the batch, and nothing told of shaping and borders. */
+/** As an earlier release left it: a draft of steps and no ways; and before that one pan, its pins among those of the batch, and nothing told of shaping and borders. */
 function broughtUp(desk: Desk): Desk {
+  const { steps, ...formula } = desk.formula as Formula & { steps?: { text: string }[] }
+  const ways = formula.ways ?? (steps?.length ? [{ ...emptyWay('As written'), steps: steps.map(({ text }) => ({ ...emptyStep('note'), text })) }] : [])
+  return pansBroughtUp({ formula: { ...formula, ways }, count: { ...emptyCount(), ...desk.count } })
+}
+
+function pansBroughtUp(desk: Desk): Desk {
   const old = desk.count as Partial<Count> & { pins: Count['pins'] & Target['pins']; pan?: Target['pan']; leave_gaps?: boolean }
   if (old.targets) return desk
   const { flour_g, dough_g, bench_loss, divide_g, ...own } = old.pins

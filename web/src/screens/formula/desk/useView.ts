@@ -9,11 +9,12 @@ export const VIEWS = [
 ] as const
 const SIDES = [
   { value: 'count', label: 'Count' },
-  { value: 'shape', label: 'Shape and oven' },
+  { value: 'shape', label: 'Shape' },
   { value: 'dough', label: 'Dough' },
+  { value: 'method', label: 'Method' },
 ] as const
 /** On a phone one tray stands at a time, the formula itself one of them. */
-const PHONE_SIDES = [{ value: 'formula', label: 'Formula' }, { value: 'count', label: 'Count' }, { value: 'shape', label: 'Shape' }, { value: 'dough', label: 'Dough' }] as const
+const PHONE_SIDES = [{ value: 'formula', label: 'Formula' }, { value: 'count', label: 'Count' }, { value: 'shape', label: 'Shape' }, { value: 'dough', label: 'Dough' }, { value: 'method', label: 'Method' }] as const
 export type Side = (typeof PHONE_SIDES)[number]['value']
 
 /** A revision of a formula, this one or another. */

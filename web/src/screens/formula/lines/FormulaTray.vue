@@ -4,7 +4,7 @@ import { computed, nextTick } from 'vue'
 import FormulaTotals from './FormulaTotals.vue'
 import StageTable from './StageTable.vue'
 import WholeTable from './WholeTable.vue'
-import { api, ask, type Change, type Formula, type Ingredient, type Problem, type Whole } from '@/api/client'
+import { api, ask, type Change, type Formula, type Ingredient, type Problem, type Way, type Whole } from '@/api/client'
 import type { Units } from '@/base/format'
 import ChoiceRow from '@/design/ChoiceRow.vue'
 import LockedPart from '@/design/LockedPart.vue'
@@ -23,6 +23,8 @@ export interface FormulaTrayProps {
   viewed: 'mixed' | 'whole'
   /** Whether this kitchen counts a starter apart. */
   apart: boolean
+  /** The way that is shown, where the formula has any. */
+  way: Way | undefined
   locked: boolean
 }
 const props = defineProps<FormulaTrayProps>()
@@ -62,7 +64,7 @@ async function makeUpFlour(): Promise<void> {
     </div>
     <LockedPart :locked="locked">
       <WholeTable v-if="viewed === 'whole' && whole" :formula="formula" :whole="whole" :units="units" @apply="emit('apply', $event)" />
-      <StageTable v-else :formula="formula" :whole="whole" :problem="problem" :pantry="pantry" :units="units" :apart="apart" @working="emit('working', $event)" @step="emit('step')" @undo="emit('undo')" @apply="(change, says) => emit('apply', change, says)" @look="(title, change) => emit('look', title, change)" />
+      <StageTable v-else :formula="formula" :whole="whole" :problem="problem" :pantry="pantry" :units="units" :apart="apart" :way="way" @working="emit('working', $event)" @step="emit('step')" @undo="emit('undo')" @apply="(change, says) => emit('apply', change, says)" @look="(title, change) => emit('look', title, change)" />
     </LockedPart>
     <FormulaTotals v-if="whole" :whole="whole" :units="units" @working="emit('working', $event)" />
     <Said v-if="isBlank">Start with the flour: a name, and its weight or 100 %.</Said>

@@ -26,6 +26,10 @@ export interface LineRowProps {
   wrong: Readonly<Record<string, string>>
   /** Length of the bar under the line, 0 to 1. */
   share: number
+  /** Its percentage in the way that is shown, where that is another; undefined where it is as in all ways. */
+  otherPercent: number | undefined
+  /** The formula has several ways, so that it may be otherwise in this one. */
+  inWays: boolean
 }
 const props = defineProps<LineRowProps>()
 const emit = defineEmits<{
@@ -37,6 +41,8 @@ const emit = defineEmits<{
   amount: [field: 'weight_g' | 'percent', value: number | null]
   /** Swap it for what goes by this label. */
   swap: [to: string]
+  /** In this way it is otherwise, or as in the others again. */
+  otherwise: [on: boolean]
 }>()
 
 const more = ref(false)
@@ -48,6 +54,7 @@ const COLUMNS = [
 /** As typed, or as it follows from the other column; null where the amount is open. */
 function amount(field: 'percent' | 'weight_g'): number | null | undefined {
   if (isOpen.value) return null
+  if (props.otherPercent !== undefined) return field === 'percent' ? props.otherPercent : props.figures?.weight_g
   if (field === 'percent' && props.apart) return props.figures?.shown_percent
   return props.line[field] ?? props.figures?.[field]
 }
@@ -56,7 +63,7 @@ const swaps = computed(() => [{ value: '', label: 'keep it' }, ...(props.units.r
 const aside = computed(() => {
   const { held_back: held, parts, hydration } = props.line
   const heldG = props.countG === undefined ? '' : withUnit(props.countG * held, 'g', props.units, 3)
-  return [held ? `${heldG || `${shown(held, 'share', props.units)} %`} held back` : '', parts > 1 ? `in ${parts} parts` : '', hydration == null ? '' : `at ${shown(hydration, 'percent', props.units)} % hydration`].filter(Boolean).join(', ')
+  return [props.otherPercent === undefined ? '' : `in this way; ${props.line.percent == null ? `${withUnit(props.line.weight_g ?? 0, 'g', props.units)} as written` : `${shown(props.line.percent, 'percent', props.units)} %`} in the others`, held ? `${heldG || `${shown(held, 'share', props.units)} %`} held back` : '', parts > 1 ? `in ${parts} parts` : '', hydration == null ? '' : `at ${shown(hydration, 'percent', props.units)} % hydration`].filter(Boolean).join(', ')
 })
 const isOpen = computed(() => props.line.percent == null && props.line.weight_g == null)
 const counted = computed(() => (props.countG == null || isOpen.value ? '' : shown(props.countG, 'g', props.units)))
@@ -100,7 +107,7 @@ function chooseRole(event: Event): void {
       :kind="column.kind"
       :units="units"
       :label="`${called}, ${column.label}`"
-      :worked="line[column.field] == null"
+      :worked="otherPercent === undefined ? line[column.field] == null : column.field === 'weight_g'"
       :wrong="wrong[column.field]"
       @change="emit('amount', column.field, $event)"
       @working="emit('working', `line:${spot}:${column.field}`)"
@@ -117,6 +124,7 @@ function chooseRole(event: Event): void {
       <label class="label">Held back, %<NumberBox :value="line.held_back" kind="share" :units="units" :label="`${called}, share held back`" :wrong="wrong.held_back" @change="line.held_back = $event ?? 0" /></label>
       <label class="label">In parts<NumberBox :value="line.parts" kind="count" :units="units" :label="`${called}, in how many parts`" :wrong="wrong.parts" @change="line.parts = $event ?? 1" /></label>
       <label v-if="line.role === 'leaven'" class="label">Hydration, %<NumberBox :value="line.hydration" kind="percent" :units="units" :label="`${called}, hydration of the starter`" :wrong="wrong.hydration" @change="line.hydration = $event" /></label>
+      <el-checkbox v-if="inWays" :model-value="otherPercent !== undefined" @change="emit('otherwise', Boolean($event))">otherwise in this way</el-checkbox>
       <label v-if="swaps.length > 1" class="label">Swap for<SelectField :value="''" :options="swaps" :label="`Swap ${called} for`" @choose="$event && emit('swap', $event)" /></label>
       <span class="acts">
         <el-button text size="small" :aria-label="`Move ${called} up`" @click="emit('move', -1)">Up</el-button>

@@ -3,10 +3,11 @@
 import { computed, ref } from 'vue'
 import LineRow from './LineRow.vue'
 import { setAmount, stageName } from './lines'
+import { newKey } from '@/screens/method/steps'
 import NewStageForm from './NewStageForm.vue'
 import StageDetails from './StageDetails.vue'
 import { useLedger } from './useLedger'
-import type { Change, Formula, Ingredient, Problem, Whole } from '@/api/client'
+import type { Change, Formula, Ingredient, Line, Problem, Way, Whole } from '@/api/client'
 import OpenWorking from '@/design/OpenWorking.vue'
 import { shown, type Units } from '@/base/format'
 
@@ -19,6 +20,8 @@ export interface StageTableProps {
   units: Units
   /** Whether this kitchen counts a starter apart. */
   apart: boolean
+  /** The way that is shown, where the formula has any. */
+  way: Way | undefined
 }
 const props = defineProps<StageTableProps>()
 const emit = defineEmits<{
@@ -79,9 +82,23 @@ const passing = (s: number) =>
       counted: sign + shown(one.count_g, 'g', props.units),
     }
   })
+/** What the way has of a line otherwise than the formula. */
+const otherOf = (line: Line) => (line.key ? props.way?.changed.find((one) => one.key === line.key) : undefined)
+function otherwise(s: number, n: number, on: boolean): void {
+  const line = props.formula.stages[s]?.lines[n]
+  if (!line || !props.way) return
+  emit('step')
+  if (on) props.way.changed.push({ key: (line.key ||= newKey()), percent: props.whole?.formula.stages[s]?.lines[n]?.percent ?? line.percent ?? 0 })
+  else props.way.changed = props.way.changed.filter((one) => one.key !== line.key)
+}
 function setLine(s: number, n: number, field: 'weight_g' | 'percent', value: number | null): void {
   const line = props.formula.stages[s]?.lines[n]
   if (!line) return
+  const other = otherOf(line)
+  if (other) {
+    if (field === 'percent' && value !== null) other.percent = value
+    return
+  }
   if (props.apart && field === 'percent' && value !== null && props.whole) emit('apply', { change: 'set_shown', stage: s, line: n, percent: value })
   else setAmount(line, field, value)
 }
@@ -120,6 +137,9 @@ const enterStage = (s: number) => (props.formula.stages[s]?.lines.length ? focus
           :wrong="wrong[`${s}:${n}`] ?? NOTHING"
           :share="share(s, n)"
           :apart="apart"
+          :other-percent="otherOf(line)?.percent"
+          :in-ways="formula.ways.length > 1"
+          @otherwise="otherwise(s, n, $event)"
           @amount="(field, value) => setLine(s, n, field, value)"
           @swap="emit('look', `${line.name} swapped for ${$event}`, { change: 'swap', stage: s, line: n, to: $event })"
           @working="emit('working', $event)"

@@ -4,9 +4,9 @@ import type { Units } from '@/base/format'
 
 export const ROLES: readonly Role[] = ['flour', 'liquid', 'fat', 'sugar', 'salt', 'leaven', 'egg', 'dairy', 'flavour', 'mash', 'inclusion']
 
-export const emptyLine = (): Line => ({ name: '', role: null, weight_g: null, percent: null, note: '', held_back: 0, parts: 1, hydration: null, written: '', band: null })
+export const emptyLine = (): Line => ({ name: '', role: null, weight_g: null, percent: null, note: '', held_back: 0, parts: 1, hydration: null, key: '', written: '', band: null })
 export const emptyStage = (name: string, kind: StageKind = 'dough'): Stage => ({ name, kind, key: '', feeds: [], boiled_off: 0, lines: [emptyLine()] })
-export const emptyBeside = (name: string, kind: Beside['kind']): Beside => ({ name, kind, serves: null, border_cm: 1, lines: [emptyLine()] })
+export const emptyBeside = (name: string, kind: Beside['kind']): Beside => ({ name, key: '', kind, serves: null, border_cm: 1, lines: [emptyLine()] })
 
 export function emptyFormula(): Formula {
   return {
@@ -15,7 +15,7 @@ export function emptyFormula(): Formula {
     flour_g: 1000,
     stages: [emptyStage('Dough')],
     beside: [],
-    steps: [],
+    ways: [],
     usual: { piece_g: 80, pieces_per_pan: 12, pans: 1, bench_loss: 0.02, fill_kind: 'pull_apart_buns', fill: null, pan: null, shaping: { kind: 'ball', overlap_cm: 2 } },
     bands: {},
     rested: [],

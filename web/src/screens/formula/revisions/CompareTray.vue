@@ -58,7 +58,10 @@ function chooseFormula(id: number): void {
 function bring(what: 'line' | 'stage', line: ComparedLine): void {
   if (!line.theirs || !theirs.data.value) return
   const called = what === 'line' ? line.name : line.stage || line.kind
-  emit('apply', { change: 'bring_over', what, theirs: plainCopy(theirs.data.value.formula), stage: line.theirs.stage, line: line.theirs.line }, `Brought over ${called} from ${sides.value[1]}.`)
+  emit('apply', { change: 'bring_over', what, theirs: plainCopy(theirs.data.value.formula), stage: line.theirs.stage, line: line.theirs.line, way: 0 }, `Brought over ${called} from ${sides.value[1]}.`)
+}
+function bringWay(way: number, name: string): void {
+  if (theirs.data.value) emit('apply', { change: 'bring_over', what: 'way', theirs: plainCopy(theirs.data.value.formula), stage: 0, line: 0, way }, `Brought over the way ${name} from ${sides.value[1]}.`)
 }
 function bringAll(): void {
   if (theirs.data.value) emit('bring', { ...plainCopy(theirs.data.value.formula), name: props.formula.name }, `All of ${sides.value[1]} lies on the desk.`)
@@ -82,7 +85,7 @@ function bringAll(): void {
     <p v-else-if="!answer" class="quiet">Laying them side by side …</p>
     <template v-if="answer">
       <p class="quiet">Both on {{ withUnit(answer.flour_g, 'g', units) }} flour; what differs most stands first.</p>
-      <DifferenceTable :compared="answer" :units="units" :sides="sides" :can-bring="reading === undefined" @line="bring('line', $event)" @stage="bring('stage', $event)" />
+      <DifferenceTable :compared="answer" :units="units" :sides="sides" :can-bring="reading === undefined" @line="bring('line', $event)" @stage="bring('stage', $event)" @way="bringWay" />
     </template>
   </section>
 </template>

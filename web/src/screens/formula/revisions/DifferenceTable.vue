@@ -17,6 +17,7 @@ const props = defineProps<DifferenceTableProps>()
 const emit = defineEmits<{
   line: [line: ComparedLine]
   stage: [line: ComparedLine]
+  way: [number: number, name: string]
 }>()
 
 const showsAll = ref(false)
@@ -36,6 +37,15 @@ const lines = computed(() =>
     theirsG: line.theirs_g == null ? '' : withUnit(line.theirs_g, 'g', props.units),
     change: signed(line.differs, line.alike),
   })),
+)
+const ways = computed(() =>
+  props.compared.ways
+    .filter((way) => showsAll.value || !way.alike)
+    .map((way, key) => {
+      const differ = way.steps.filter((pair) => !pair.alike).length
+      const says = way.ours == null ? `only in ${props.sides[1]}` : way.theirs == null ? `only in ${props.sides[0]}` : way.alike ? 'alike' : differ ? `${differ} of its steps differ` : 'another dough, the same steps'
+      return { key, name: way.name || 'the way', says, theirs: way.alike ? null : way.theirs }
+    }),
 )
 const gauges = computed(() =>
   props.compared.gauges
@@ -72,6 +82,7 @@ const gauges = computed(() =>
       <el-table-column label="change" min-width="76" align="right"><template #default="{ row }"><span class="worked">{{ row.change }}</span></template></el-table-column>
       <el-table-column v-if="canBring" width="100" />
     </el-table>
+    <p v-for="way in ways" :key="way.key"><b>{{ way.name }}</b>: {{ way.says }} <el-button v-if="canBring && way.theirs != null" text size="small" :aria-label="`Bring the way ${way.name} over`" @click="emit('way', way.theirs, way.name)">Bring</el-button></p>
     <p v-if="compared.ours.feel.key !== compared.theirs.feel.key || compared.ours.richness.key !== compared.theirs.richness.key">
       In a word: {{ compared.theirs.feel.label }} and {{ compared.theirs.richness.label }} → <b>{{ compared.ours.feel.label }} and {{ compared.ours.richness.label }}</b>.
     </p>

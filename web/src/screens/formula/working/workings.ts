@@ -1,7 +1,7 @@
 /** How a number was worked out, put into words from the core's relations. Only words are made here, no numbers. */
 import { ofFlour, ofGauge, ofLine, ofStage, ofTotal, type LineField } from './ofFormula'
 import { bare, figureOf, fillIn, fillPer, fillShown, FROM, labelOf, namesIn, targetOf, type FillPer, type Opened, type Working } from './words'
-import type { Count, Derived, Formula, GaugeName, Whole } from '@/api/client'
+import type { Count, Derived, Formula, GaugeName, Method, Whole } from '@/api/client'
 import { DIGITS, withUnit, type Units } from '@/base/format'
 import { lowerFirst } from '@/screens/formula/lines/lines'
 
@@ -48,6 +48,12 @@ function ofDerived(one: Derived, per: FillPer, units: Units): Working {
     figures: `${fillIn(one.reads, (name) => say(input(name)?.value ?? NaN, input(name)?.unit ?? 'count'))} = ${figure}`,
     inputs: told.map((i) => ({ label: i.label, figure: say(i.value, i.unit), from: '' })),
   }
+}
+
+/** The working of a figure of the method; null where it is not there any more. */
+export function ofMethod(opened: Opened, method: Method, units: Units): Working | null {
+  const own = method.figures[opened.replace(/^method:/, '')]
+  return own ? ofDerived(own, 'area', units) : null
 }
 
 /** The working of an opened number; null where it is not on the screen any more. */
