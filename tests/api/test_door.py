@@ -182,14 +182,15 @@ def test_the_table_of_limits_is_this_one():
     said = " ".join((Path(__file__).parents[2] / "docs" / "promises.md").read_text().split())
     sizes = dict(BODY_BYTES)
     rows = [
-        f"body: count, change, compare, import | {spaced(sizes['POST /api/reckon/(count|change|compare)'] // 1000)} kB",
-        f"body: formula, recipe, table | {spaced(sizes['POST /api/take-in/table'] // 1000)} kB",
+        f"body: count, change, compare, method, ways, import | {spaced(sizes['POST /api/reckon/(count|change|compare|method|ways)'] // 1000)} kB",
+        f"body: formula, recipe, table, method read | {spaced(sizes['POST /api/take-in/table'] // 1000)} kB",
         f"body: file | {spaced(sizes['POST /api/take-in/file'] // 1000)} kB",
         f"body: settings; others | {sizes['PUT /api/kitchen'] // 1000} kB; {OTHERS // 1000} kB",
         f"in a file of JSON | {spaced(most.FILE_MEMBERS)} | | things to weigh in a recipe | {most.RECIPE_THINGS} |",
         f"errors told of one body | {MOST_TOLD} | | text of a recipe; its lines | {spaced(most.RECIPE)} characters; {spaced(most.RECIPE_LINES)} |",
         f"what is beside it counted | {most.LINES} |",
         f"stages; things beside the dough | {most.STAGES}; {most.BESIDE} |",
+        f"ways; rises of one | {most.FORMULA_WAYS}; {most.RISES} |",
         f"steps; all of them together | {most.STEPS}; {spaced(most.METHOD)} characters |",
         f"targets; limits of a count | {most.TARGETS}; {most.LIMITS} |",
         f"put away ones counted | {spaced(most.FORMULAS)} | | tags in a saved page; attributes | {spaced(most.PAGE_TAGS)}; {spaced(most.PAGE_ATTRIBUTES)} |",

@@ -129,7 +129,7 @@ class TestTakings:
         out = client.get(f"/api/formulas/{made['head']['id']}/recipe.jsonld")
         assert out.headers["content-type"] == "application/ld+json"
         assert out.json()["recipeYield"] == "12 pieces"
-        assert out.json()["recipeInstructions"][-1] == {"@type": "HowToStep", "text": "Bake at 220 °C."}
+        assert out.json()["recipeInstructions"][-1] == {"@type": "HowToStep", "name": "bake", "text": "Bake at 220 °C"}
         assert client.get("/api/formulas/99999/recipe.jsonld").status_code == 404
 
 

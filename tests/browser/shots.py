@@ -97,7 +97,7 @@ def targets(page: Page) -> None:
 
 def shape(page: Page) -> None:
     open_formula(page, "Malted seed bagels")
-    show(page, "Shape and oven")
+    show(page, "Shape")
     page.get_by_role("textbox", name="Weight on the label").fill("90")
     page.get_by_text("Check your local rules").wait_for()
 

@@ -39,7 +39,7 @@ def test_nothing_serious(browser: Browser, address: str, scheme):
     choose(page, "Add a limit", "Flour in the bag")
     page.get_by_text("at most").wait_for()
     assert serious(page) == []
-    show(page, "Shape and oven")
+    show(page, "Shape")
     page.get_by_role("textbox", name="Weight on the label").fill("70")
     page.get_by_text("Check your local rules").wait_for()
     assert serious(page) == []

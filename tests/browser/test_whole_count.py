@@ -135,7 +135,7 @@ def test_two_sheets_laid_out_and_the_kitchen_sheet_printed(page):
     quantity(page, "Pieces").fill("12")
     quantity(page, "Raw piece").fill("85")
     page.keyboard.press("Escape")
-    show(page, "Shape and oven")
+    show(page, "Shape")
     choose(page, "Shaped as", "Ring")
     expect(page.get_by_text("Opening when doubled")).to_be_visible()
     loads = page.get_by_role("region", name="Sheets and loads")
@@ -172,7 +172,7 @@ def test_a_label_asks_for_more(page):
     """Sold at 75 g: how far a piece may stray, and the baked piece pinned at what makes it safe."""
     new_rolls(page, "For the stall")
     quantity(page, "Pieces").fill("24")
-    show(page, "Shape and oven")
+    show(page, "Shape")
     field(page, "Weight on the label").fill("75")
     tray = page.get_by_role("region", name="Shape and oven")
     expect(tray).to_contain_text("4.5\u202fg light, and none under 66\u202fg")

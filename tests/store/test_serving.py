@@ -146,7 +146,7 @@ def test_the_disk_is_full(small_disk, start):
     kept, refused = [], None
     for n in range(900):
         steps = [{"text": secrets.token_hex(4_900)} for _ in range(6)]  # nothing that could be pressed together
-        status, problem = answer_of(f"{address}/api/formulas", {"formula": {"name": f"On a small disk {n}", "steps": steps}})
+        status, problem = answer_of(f"{address}/api/formulas", {"formula": {"name": f"On a small disk {n}", "ways": [{"steps": steps}]}})
         if status != 201:
             refused = problem
             break

@@ -252,7 +252,7 @@ def write_recipe(formula: Formula, count: Count) -> str:
 
 
 def _as_steps(formula: Formula, key: str) -> list[dict[str, Any]]:
-    """The count's way as HowToSteps, in sections where it works on more than one thing; each with how long it usually takes."""
+    """The count's way as HowToSteps, in sections where it works on more than one thing; each with how long it is told to take."""
     steps = way_of(formula, key).steps
     in_sections: dict[str, list[dict[str, Any]]] = {}
     for step in steps:
@@ -260,8 +260,8 @@ def _as_steps(formula: Formula, key: str) -> list[dict[str, Any]]:
         if not words:
             continue
         told: dict[str, Any] = {"@type": "HowToStep", "name": one.kind.label, "text": words}
-        if one.lasts.usual_min > 0 and (step.lasts or not one.kind.piece_s):
-            told["timeRequired"] = iso_duration(one.lasts.usual_min)
+        if step.lasts and step.lasts.usual_min > 0:  # what its kind stands in for is nothing that was told
+            told["timeRequired"] = iso_duration(step.lasts.usual_min)
         in_sections.setdefault(_works_on(formula, step.of), []).append(told)
     if len(in_sections) < 2:
         return [step for some in in_sections.values() for step in some]

@@ -84,7 +84,7 @@ def test_a_card_without_a_list():
         ("mix", "Mix with 1 egg and 4 1/2 cups bread flour"),
         ("rise", "Let rise 1 hour"),
         ("wash", "Brush with 2 tbsp melted butter"),
-        ("bake", "bake at 200 °C"),
+        ("bake", "Bake at 200 °C"),
     ]
     assert not [t for line in read(f"Rolls\n500 g flour\n{PROSE}").lines if line.kind == "step" for t in line.things]
     german = read("Zopf\nAlles mischen: 500 g Mehl, 250 ml Milch. Mit 1 Eigelb bestreichen, mit 2 EL Mohn bestreuen.")

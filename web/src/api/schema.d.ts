@@ -3257,6 +3257,8 @@ export interface components {
             begins: string;
             /** Ready */
             ready: string;
+            /** Late */
+            late: string;
             /** Water */
             water: string[];
             /** Steps */
@@ -4527,10 +4529,8 @@ export interface components {
             lasts: string;
             /** Heat */
             heat: string;
-            /** Look */
-            look: string;
-            /** If Not */
-            if_not: string;
+            /** Check */
+            check: string;
             /** Caution */
             caution: string;
             /** Goes In */

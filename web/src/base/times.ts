@@ -3,10 +3,11 @@
 const HOUR = 60
 export const DAY = 24 * HOUR
 
-/** "30 s", "45 min", "1 h 30 min", "12 h", "2 days". */
+/** "30 s", "1½ min", "45 min", "1 h 30 min", "12 h". */
 export function minutesText(minutes: number): string {
   if (!Number.isFinite(minutes)) return '–'
-  if (minutes > 0 && minutes < 2 && !Number.isInteger(minutes)) return `${Math.round(minutes * HOUR)} s`
+  if (minutes === 1.5) return '1½ min'
+  if (minutes > 0 && Math.round(minutes * HOUR) < HOUR) return `${Math.round(minutes * HOUR)} s`
   const whole = Math.round(minutes)
   if (whole < HOUR) return `${whole} min`
   const [hours, rest] = [Math.floor(whole / HOUR), whole % HOUR]
@@ -80,6 +81,17 @@ export function readClock(text: string): number | null {
   return hours > 24 || Number(found[2] ?? 0) > 59 || minutes > DAY ? NaN : minutes
 }
 
-/** A time from the beginning, "1:05", or by the clock where it begins at a time of day. */
-export const whenText = (minutes: number, begins: number | null): string =>
-  begins === null ? `${Math.floor(Math.round(minutes) / HOUR)}:${two(Math.round(minutes) % HOUR)}` : clockText(begins + minutes, Math.floor(begins / DAY))
+/** A time from the beginning, "1:05", or of the day, "07:05", where it begins at one. */
+export function whenText(minutes: number, begins: number | null): string {
+  const whole = Math.round(minutes)
+  return begins === null ? `${Math.floor(whole / HOUR)}:${two(whole % HOUR)}` : clockText(begins + minutes, dayOf(minutes, begins))
+}
+const dayOf = (minutes: number, begins: number): number => Math.floor(Math.round(begins + minutes) / DAY)
+
+/** "next day", "day 3": where a time is of another day than the one before it. */
+export function newDayText(minutes: number, before: number | undefined, begins: number | null): string {
+  if (begins === null) return ''
+  const [first, own] = [Math.floor(begins / DAY), dayOf(minutes, begins)]
+  if (own === (before === undefined ? first : dayOf(before, begins))) return ''
+  return own - first === 1 ? 'next day' : own === first ? '' : `day ${own - first + 1}`
+}

@@ -17,7 +17,8 @@ const text = ref('')
 const words = (span: Span | null | undefined) => {
   if (!span || span.high_min === 0) return ''
   const middle = (span.low_min + span.high_min) / 2
-  return Math.abs(middle - span.usual_min) < 0.01 ? spanText(span.low_min, span.high_min) : [span.low_min, span.usual_min, span.high_min].map(minutesText).join(' – ')
+  const told = span === props.value && Math.abs(middle - span.usual_min) > 0.01
+  return told ? [span.low_min, span.usual_min, span.high_min].map(minutesText).join(' – ') : spanText(span.low_min, span.high_min)
 }
 const shown = computed(() => words(props.value ?? props.usual))
 const read = computed(() => readSpan(text.value))

@@ -12,6 +12,8 @@ const props = defineProps<RiseCurveProps>()
 const WIDE = 340
 const HIGH = 96
 const LEFT = 26
+/** What the words of "too far" need. */
+const FAR = 118
 const end = computed(() => props.rise.too_far_min ?? props.rise.course.at(-1)?.minute ?? 1)
 const x = (minute: number) => LEFT + (minute / (end.value * 1.08)) * (WIDE - LEFT)
 const temps = computed(() => props.rise.course.flatMap((point) => [point.dough_c, point.around_c]))
@@ -31,8 +33,8 @@ const told = computed(() => `The dough goes from ${props.rise.begins_c.toFixed(0
     <polyline class="around" :points="line('around_c')" />
     <polyline class="dough" :points="line('dough_c')" />
     <text class="at" x="0" :y="y(high) + 8">{{ high }}</text><text class="at" x="0" :y="y(low) + 2">{{ low }}</text>
-    <text v-if="rise.look_min != null" :x="Math.max(LEFT, x(rise.look_min) - 4)" :y="HIGH - 3" text-anchor="start">look {{ minutesText(rise.look_min) }}</text>
-    <text v-if="rise.too_far_min != null" :x="Math.min(WIDE, x(rise.too_far_min) + 4)" :y="HIGH - 3" text-anchor="end">too far {{ minutesText(rise.too_far_min) }}</text>
+    <text v-if="ready" :x="Math.min(ready.x + 10, x(end) - FAR)" :y="HIGH - 3" text-anchor="end">look from {{ minutesText(rise.look_min ?? 0) }}</text>
+    <text v-if="rise.too_far_min != null" :x="x(rise.too_far_min) + 10" :y="HIGH - 3" text-anchor="end">too far by {{ minutesText(rise.too_far_min) }}</text>
   </svg>
 </template>
 

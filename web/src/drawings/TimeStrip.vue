@@ -7,7 +7,7 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { timeScale } from './timeScale'
 import type { Method } from '@/api/client'
-import { minutesText, whenText } from '@/base/times'
+import { minutesText, newDayText, whenText } from '@/base/times'
 
 export interface TimeStripProps {
   method: Method
@@ -22,6 +22,10 @@ const emit = defineEmits<{ pick: [step: number] }>()
 const box = ref<HTMLElement>()
 const { width } = useElementSize(box, { width: 900, height: 0 })
 const NAMES = 92
+const LETTERS = 12
+/** How wide a letter of the axis is, about. */
+const LETTER = 6.2
+const short = (name: string) => (name.length > LETTERS + 1 ? `${name.slice(0, LETTERS)}…` : name)
 const ROW = 30
 const HEAD = 20
 const CURVE = 58
@@ -48,12 +52,18 @@ const named = (bar: { width: number; label: string }) => bar.label.length * 6.1 
 
 /** As many times on the axis as have room, each where a step begins. */
 const times = computed(() => {
-  const found: { x: number; text: string }[] = []
+  const found: { minute: number; x: number; text: string }[] = []
   for (const minute of [0, ...props.method.steps.map((step) => step.begin).sort((a, b) => a - b), end.value]) {
     const at = x(minute)
     const last = found.at(-1)
-    if (!last || at - last.x > 62) found.push({ x: at, text: whenText(minute, props.method.begins_min) })
-    else if (minute === end.value) found.splice(-1, 1, { x: at, text: whenText(minute, props.method.begins_min) })
+    const isEnd = minute === end.value
+    const text = [newDayText(minute, last?.minute, props.method.begins_min), whenText(minute, props.method.begins_min)].filter(Boolean).join(' ')
+    const one = { minute, text, x: isEnd ? at - text.length * LETTER : at }
+    if (last && one.x < last.x + last.text.length * LETTER + 8) {
+      if (!isEnd) continue
+      found.pop()
+    }
+    found.push(one)
   }
   return found
 })
@@ -69,14 +79,14 @@ const told = computed(() => `${props.method.strands.length === 1 ? 'One thing' :
 <template>
   <div ref="box" class="strip">
     <svg :viewBox="`0 0 ${NAMES + wide + 10} ${height}`" :width="NAMES + wide + 10" :height="height" role="img" :aria-label="told">
-      <g v-for="{ strand, y: top } in rows" :key="top"><text class="strand" x="0" :y="top + 19">{{ (strand.name || 'Dough').slice(0, 14) }}</text><line class="row" :x1="NAMES" :x2="NAMES + wide" :y1="top + ROW - 1" :y2="top + ROW - 1" /></g>
+      <g v-for="{ strand, y: top } in rows" :key="top"><text class="strand" x="0" :y="top + 19">{{ short(strand.name || 'Dough') }}<title>{{ strand.name }}</title></text><line class="row" :x1="NAMES" :x2="NAMES + wide" :y1="top + ROW - 1" :y2="top + ROW - 1" /></g>
       <g v-for="bar in bars" :key="bar.key" class="bar" :class="[bar.tone, { open: bar.i === open }]" @click="emit('pick', bar.i)">
         <rect :x="bar.x" :y="bar.y" :width="bar.width" :height="bar.height" rx="3" />
         <text v-if="!bar.ahead && named(bar)" :x="bar.x + 4" :y="bar.y + 13">{{ bar.label }}</text>
       </g>
       <rect v-for="one in hands" :key="one.key" class="hands" :class="{ tick: one.tick }" :x="one.x" :y="one.tick ? one.y - 3 : one.y + ROW - 16" :width="one.tick ? 2.5 : one.width" :height="one.tick ? ROW - 8 : 4" rx="1" />
-      <g v-for="[from, to] in scale.short" :key="from" class="break"><path :d="`M${(x(from) + x(to)) / 2 - 3} ${HEAD + 1} l4 5 l-4 5 l4 5`" /></g>
-      <text v-for="time in times" :key="time.x" class="time" :x="time.x" y="13" :text-anchor="time.x > NAMES + wide - 30 ? 'end' : 'start'">{{ time.text }}</text>
+      <g v-for="[from, to] in scale.short" :key="from" class="break"><path v-for="{ y: row } in rows" :key="row" :d="`M${x(from) + (x(to) - x(from)) * 0.86 - 5} ${row + ROW - 5} l6 -22 m4 0 l-6 22`" /></g>
+      <text v-for="time in times" :key="time.x" class="time" :x="time.x" y="13">{{ time.text }}</text>
       <g v-if="hasCurve">
         <line v-for="celsius in [10, 20, 30]" :key="celsius" class="row" :x1="NAMES" :x2="NAMES + wide" :y1="y(celsius)" :y2="y(celsius)" />
         <text class="strand" x="0" :y="y(20) + 4">Dough, °C</text>
@@ -102,7 +112,7 @@ text { font: 500 11.5px var(--body); fill: var(--ink) }
 .bar.cold rect { fill: var(--rim-soft) }
 .bar.open rect { stroke: var(--rim); stroke-width: 2.5 }
 .hands { fill: var(--rim); pointer-events: none }
-.break path { fill: none; stroke: var(--ink-2); stroke-width: 1.6 }
+.break path { fill: none; stroke: var(--tray); stroke-width: 2.4 }
 .dough { fill: none; stroke: var(--crust); stroke-width: 2.2 }
 .around { fill: none; stroke: var(--rim); stroke-width: 1.4; stroke-dasharray: 4 4 }
 </style>

@@ -124,7 +124,11 @@ def whole_method(formula: Formula, count: Count, pantry: Pantry, practice: Pract
     way, number = way_of(formula, count.way), way_number(formula, count.way)
     formula = in_way(formula, count.way)
     batch = batch_of(formula, count, pantry, practice, kit, looking_at)
-    return _Reckoning(formula, way, batch, today(climate, count.today), pantry).method(number, count.today)
+    own = today(climate, count.today)
+    reckoned = _Reckoning(formula, way, batch, own, pantry)
+    if (fitted := reckoned.fitted(count.today)) is not None:
+        reckoned = _Reckoning(formula, fitted, batch, own, pantry)
+    return reckoned.method(number, count.today)
 
 
 def _run(steps: Sequence[Filled], own: Sequence[int]) -> tuple[int, ...]:
@@ -219,6 +223,17 @@ class _Reckoning:
             if one.step.during:
                 found.low[i] = found.usual[i] = found.high[i] = 0.0
         return found
+
+    def fitted(self, now: Today) -> Way | None:
+        """The way with its chills as long, within what is told of them, as has it ready on time; None where there is nothing to fit."""
+        left = by_the_clock(self.graph.longest(self.times.usual), now)[2] or 0.0
+        steps = list(self.way.steps)
+        for i in self.own:
+            lasts = self.steps[i].lasts
+            if self.steps[i].kind.does == "cold" and (usual := min(max(lasts.usual_min + left, lasts.low_min), lasts.high_min)) != lasts.usual_min:
+                left -= usual - lasts.usual_min
+                steps[i] = steps[i].model_copy(update={"lasts": lasts.model_copy(update={"usual_min": usual})})
+        return None if steps == list(self.way.steps) else self.way.model_copy(update={"steps": tuple(steps)})
 
     def _whole_if(self, yeast: float | None = None, warmth: Mapping[int, float] | None = None) -> float:
         """How long all of it would take with another dose, or with a step in another warmth. [min]"""

@@ -16,7 +16,7 @@ from pancount.core.formula.gauges import Character
 from pancount.core.formula.steps import Lasts
 from pancount.core.heat.climate import Climate
 from pancount.core.heat.cooling import Course, Stay, course, forms
-from pancount.core.heat.rising import Dough, Rise, Told, carried
+from pancount.core.heat.rising import Dough, Rise, Told, carried, rules
 from pancount.core.method.filled import Filled
 
 USUAL_DOUGH_C = 25.0
@@ -115,7 +115,10 @@ def told_of(one: Filled, has: Dough, half_min: float) -> Told:
     yeast = has.yeast if one.step.told_yeast is None else one.step.told_yeast
     warm = one.heat.middle_c if one.heat else USUAL_DOUGH_C
     along = course(USUAL_DOUGH_C, [Stay(max(one.lasts.usual_min, 1.0), warm, half_min)]) if warm < COLD_TOLD_C else None
-    return Told(one.lasts.low_min, one.lasts.usual_min, one.lasts.high_min, warm, Dough(yeast, has.salt, has.sugar), along)
+    low, usual, high = one.lasts.low_min, one.lasts.usual_min, one.lasts.high_min
+    if low == high:
+        low, high = usual * (1 - rules()["one_time"]), usual * (1 + rules()["one_time"])
+    return Told(low, usual, high, warm, Dough(yeast, has.salt, has.sugar), along)
 
 
 @dataclass(frozen=True, slots=True)

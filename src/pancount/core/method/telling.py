@@ -4,13 +4,19 @@ from pancount.core.formula.steps import Lasts, Step, Warmth
 from pancount.core.method.filled import Filled, filled
 
 
+HALF_MORE = 1.5
+"""As bakers say it of a bath: between seconds and whole minutes. [min]"""
+
+
 def minutes_words(minutes: float) -> str:
     """A time as bakers say it.
 
-    >>> minutes_words(0.5), minutes_words(45), minutes_words(90), minutes_words(720), minutes_words(62.3)
-    ('30 s', '45 min', '1 h 30 min', '12 h', '1 h 2 min')
+    >>> minutes_words(0.5), minutes_words(1.5), minutes_words(45), minutes_words(90), minutes_words(720), minutes_words(62.3)
+    ('30 s', '1½ min', '45 min', '1 h 30 min', '12 h', '1 h 2 min')
     """
-    if 0 < minutes < 2:
+    if minutes == HALF_MORE:
+        return "1½ min"
+    if 0 < minutes and round(minutes * 60) < 60:
         return f"{round(minutes * 60)} s"
     whole = round(minutes)
     hours, rest = divmod(whole, 60)

@@ -118,7 +118,7 @@ def _cures(others: list[Body], liquid: Body, stands: str, pour_c: float, reached
         holds = sum(body.holds for body in [*rest, poured])
         one = others[heaviest]
         needed = (wanted_c - warms) + (holds * (wanted_c - warms) - sum(body.holds * body.temp_c for body in [*rest, poured])) / one.holds
-        if -18 <= needed <= 60:
+        if -18 <= needed <= HOTTEST_INTO_FLOUR_C:
             verb = "Warm" if needed > one.temp_c else "Chill"
             found.append(Cure(says=f"{verb} {one.name.lower()}", temp_c=needed))
     found.append(Cure(says=f"Take the dough at {reached_c:.0f} °C: its rise is reckoned from that", temp_c=None))
@@ -134,7 +134,7 @@ def _working(liquid: Body, others: list[Body], water_c: float, wanted_c: float, 
     ]
     for n, body in enumerate(others):
         above = body.holds * (body.temp_c - wanted_c) / 1000
-        inputs.append(Input(f"of{n}", f"{body.name}, {body.mass_g:.0f} g at {body.temp_c:.0f} °C, above the dough", above, "kj"))
+        inputs.append(Input(f"of{n}", f"{body.name}, {body.mass_g:.0f} g at {body.temp_c:.0f} °C, against the dough", above, "kj"))
     all_holds = (sum(body.holds for body in others) + liquid.holds) / 1000
     inputs.append(Input("all", "All of it holds, a degree", all_holds, "kj"))
     brings = " + ".join(f"{{of{n}}}" for n in range(len(others)))

@@ -7,6 +7,7 @@ from pancount.core.base.models import Frozen
 from pancount.core.base.rounding import to_step
 from pancount.core.base.scale import Printed
 from pancount.core.formula.formula import Formula
+from pancount.core.formula.steps import Step
 from pancount.core.formula.ways import way_of
 from pancount.core.method.filled import filled
 from pancount.core.method.method import DAY_MIN, Method
@@ -14,6 +15,7 @@ from pancount.core.method.telling import minutes_words, span_words, step_words
 from pancount.core.method.uses import GoesIn
 from pancount.core.sheet.printed import WeighSheet
 
+QUARTER_MIN = 15
 NEARLY_ALL = 0.995
 """From so much on it is all of it: what is held back is rounded to the scale."""
 
@@ -40,8 +42,8 @@ class SheetStep(Frozen):
     text: str
     lasts: str
     heat: str
-    look: str
-    if_not: str
+    check: str
+    """What to look for and what if not, where the words do not say so themselves."""
     caution: str
     goes_in: tuple[SheetIn, ...]
     during: bool
@@ -60,6 +62,8 @@ class MethodSheet(Frozen):
     begins: str
     """By the clock; blank where it goes from 0:00."""
     ready: str
+    late: str
+    """How far that is from when it was wanted; blank where it is not."""
     water: tuple[str, ...]
     steps: tuple[SheetStep, ...]
     says: tuple[str, ...]
@@ -102,10 +106,9 @@ def method_sheet(formula: Formula, way: str, method: Method, sheet: WeighSheet) 
                 label=figures.label,
                 strand="" if main else strand.name,
                 text=step_words(step) if step.text.strip() else "",
-                lasts=_lasts(method, i),
+                lasts=_lasts(method, i, step),
                 heat=bake.dial if bake and bake.dial else _heat(figures.heat_low_c, figures.heat_high_c),
-                look=figures.look,
-                if_not=figures.if_not,
+                check=_check(figures.look, figures.if_not, step.text),
                 caution=figures.caution,
                 goes_in=tuple(map(given.part, figures.goes_in)),
                 during=figures.during,
@@ -119,14 +122,15 @@ def method_sheet(formula: Formula, way: str, method: Method, sheet: WeighSheet) 
         whole=span_words(method.low_min, method.high_min),
         hands=minutes_words(method.hands_min),
         begins="" if begins is None else clock_words(begins, int(begins // DAY_MIN)),
-        ready="" if method.ready_min is None or begins is None else clock_words(method.ready_min, int(begins // DAY_MIN)),
+        ready="" if begins is None else clock_words(begins + method.usual_min, int(begins // DAY_MIN)),
+        late=_late(method),
         water=_water(method),
         steps=tuple(found),
         says=(*method.says, *(trouble.says for trouble in method.troubles)),
     )
 
 
-def _lasts(method: Method, i: int) -> str:
+def _lasts(method: Method, i: int, way_step: Step) -> str:
     figures = method.steps[i]
     rise = next((one for one in method.rises if one.step == i), None)
     if rise and rise.look_min is not None and rise.ready_by_min is not None and rise.too_far_min is not None:
@@ -135,9 +139,32 @@ def _lasts(method: Method, i: int) -> str:
     if len(loads) > 1:
         each = loads[0].end - loads[0].begin
         return f"{len(loads)} loads of {minutes_words(each)}, {minutes_words(loads[-1].end - loads[0].begin)} in all"
+    told = way_step.lasts
+    if told and abs(told.usual_min - figures.usual_min) > 1 and told.low_min < told.high_min:
+        return f"{span_words(told.low_min, told.high_min)}; today {minutes_words(figures.usual_min)}"
     if figures.during:
         return f"{len(figures.touches)} times meanwhile" if len(figures.touches) > 1 else "meanwhile"
     return span_words(figures.low_min, figures.high_min) if figures.high_min > 0 else ""
+
+
+def _late(method: Method) -> str:
+    """That it is ready too late, or so early that it lies, where both ends were told. A quarter of an hour is neither."""
+    spare = method.spare_min
+    if spare is None or method.ready_min is None or method.begins_min is None or abs(spare) <= QUARTER_MIN:
+        return ""
+    wanted = clock_words(method.ready_min, int(method.begins_min // DAY_MIN))
+    return f"wanted at {wanted}, so {minutes_words(abs(spare))} {'too early' if spare > 0 else 'too late'}"
+
+
+def _check(look: str, if_not: str, text: str) -> str:
+    """
+    >>> _check("smooth", "2 min more", "Knead"), _check("doubled", "wait", "Let rise until doubled")
+    ('Until smooth. If not: 2 min more.', 'If not: wait.')
+    """
+    said = text.casefold()
+    until = f"Until {look}." if look and look.casefold() not in said else ""
+    otherwise = if_not.rstrip(".") if if_not.rstrip(".").casefold() not in said else ""
+    return " ".join(filter(None, (until, f"If not: {otherwise}." if otherwise else "")))
 
 
 def _heat(low_c: float | None, high_c: float | None) -> str:
@@ -158,9 +185,13 @@ class _Given:
     def part(self, one: GoesIn) -> SheetIn:
         """What goes in at a step, as printed."""
         says = "held back until now" if one.held_back else f"in {one.parts} parts" if one.parts > 1 else ""
+        if one.what == "beside" and self.sheet.mixes > 1:
+            says = "for all mixes together"
         return SheetIn(name=one.name, printed=self._printed(one), says=says)
 
     def _printed(self, one: GoesIn) -> Decimal | None:
+        if one.what == "beside":
+            return self.sheet.beside[one.spot[0]].printed if one.share > NEARLY_ALL and self.sheet.beside[one.spot[0]].printed else None
         if one.what == "stage":
             stage = self.sheet.stages[one.spot[0]]
             return stage.printed - (stage.boiled_off or Decimal(0)) if one.share > NEARLY_ALL else None

@@ -79,14 +79,15 @@ class Draft:
 
     @property
     def text(self) -> str:
-        """Its words as they stood; what stood together stays so."""
+        """Its words as they stood, but for a capital at the beginning; what stood together stays so."""
         joined: list[Span] = []
         for span in self.spans:
             if joined and joined[-1].sentence is span.sentence and joined[-1].begin <= span.begin:
                 joined[-1] = Span(span.sentence, joined[-1].begin, max(span.end, joined[-1].end))
             else:
                 joined.append(span)
-        return ". ".join(filter(None, (_EDGES.sub("", span.sentence.text[span.begin : span.end]).strip() for span in joined)))
+        told = ". ".join(filter(None, (_EDGES.sub("", span.sentence.text[span.begin : span.end]).strip() for span in joined)))
+        return told[:1].upper() + told[1:]
 
     @property
     def sentence(self) -> "Sentence":
@@ -272,11 +273,11 @@ class _Reader:
                 self._append(span)  # another way to do the same
             elif clause.only_if and clause.kind in DONE_ONLY_IF and self.drafts and (n or clause.lead):
                 self._append(span)
-                self._only_if(clause, sentence.text[clause.start : clause.end])
+                self._only_if(clause, sentence, sentence.text[clause.start : clause.end])
             else:
                 self._take(clause, sentence)
                 if clause.only_if and self.drafts:
-                    self._only_if(clause, "")
+                    self._only_if(clause, sentence, "")
 
     def _lead(self, found: list[Clause], sentence: Sentence) -> list[Clause]:
         """What stands at the head of a sentence before its first act may be a step of its own: "35 min, then shape"; "after an hour divide"."""
@@ -302,9 +303,9 @@ class _Reader:
     def _append(self, span: Span) -> None:
         self.drafts[-1].spans.append(span)
 
-    def _only_if(self, clause: Clause, words: str) -> None:
+    def _only_if(self, clause: Clause, sentence: Sentence, words: str) -> None:
         """What is done only then goes with the step before: what if not, and how much longer."""
-        told = " ".join(t.text for t in clause.only_if)
+        told = sentence.text[clause.only_if[0].start : clause.only_if[-1].end] if clause.only_if else ""
         draft, again = self.drafts[-1], spell((*clause.line, *clause.only_if) if words else clause.only_if, "stand").lasts
         draft.if_not = (words or told).strip()[:300]
         draft.again_min = again.usual_min if again and again.usual_min <= 120 else draft.again_min
@@ -315,7 +316,7 @@ class _Reader:
         if not clause.line:
             if self.drafts:
                 self._append(span)
-                self._only_if(clause, "")
+                self._only_if(clause, sentence, "")
             else:
                 self._note(span)
             return

@@ -35,11 +35,11 @@ const loads = computed(() => {
   <section v-if="bakes.length" class="tray" aria-labelledby="heat-head">
     <div class="tray-head"><h2 id="heat-head">Into the heat</h2></div>
     <div v-for="{ bake, step } in bakes" :key="bake.step" class="bake">
-      <span><b>{{ step?.label }}</b><small class="quiet">look from {{ minutesText(bake.look_min) }}, at most {{ minutesText(bake.high_min) }}<template v-if="bake.middle">; done at {{ bake.middle.low_c }}–{{ withUnit(bake.middle.high_c, 'celsius', units) }} in the middle</template></small></span>
+      <span><b>{{ step?.label }}</b><small class="quiet"><template v-if="minutesText(bake.look_min) !== minutesText(bake.high_min)">look from {{ minutesText(bake.look_min) }}, at most {{ minutesText(bake.high_min) }}<template v-if="bake.middle">; </template></template><template v-if="bake.middle">done at {{ bake.middle.low_c }}–{{ withUnit(bake.middle.high_c, 'celsius', units) }} in the middle</template></small></span>
       <span class="figure"><OpenWorking :name="`method:bake.${bake.step}`" :label="`${step?.label}: usually ${minutesText(bake.usual_min)}.`" @open="emit('working', $event)">{{ minutesText(bake.usual_min) }}</OpenWorking><b v-if="bake.dial">{{ bake.dial }}</b></span>
     </div>
     <el-table v-if="loads.length > 1" :data="loads" row-key="n">
-      <el-table-column label="Load" width="70"><template #default="{ row }">{{ row.n + 1 }} <small class="quiet">{{ row.pieces }}</small></template></el-table-column>
+      <el-table-column label="Load" width="110"><template #default="{ row }">{{ row.n + 1 }} <small class="quiet">{{ row.pieces }} {{ row.pieces === 1 ? 'piece' : 'pieces' }}</small></template></el-table-column>
       <el-table-column v-for="({ step, label }, p) in places" :key="step" :label="label" align="right"><template #default="{ row }"><span v-if="row.at[p]" class="worked">{{ row.at[p].from }}<small class="quiet"> to {{ row.at[p].to }}</small></span></template></el-table-column>
     </el-table>
     <p v-if="loads.length > 1" class="quiet">First shaped, first in: while one load is in, the next is made ready.</p>

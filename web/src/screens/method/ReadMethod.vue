@@ -26,7 +26,9 @@ const number = computed(() => wayNumber(props.formula, props.count))
 const has = computed(() => Boolean(props.formula.ways[number.value]?.steps.length))
 
 async function pick(file: File): Promise<void> {
-  text.value = (await file.text()).slice(0, MOST)
+  const read = await file.text()
+  refused.value = read.length > MOST ? `That is more text than a method has: ${read.length} letters, of ${MOST} at most. Copy the method from it and paste that.` : ''
+  if (!refused.value) text.value = read
 }
 async function read(asOwn: boolean): Promise<void> {
   busy.value = true
@@ -54,14 +56,14 @@ async function read(asOwn: boolean): Promise<void> {
   <el-dialog v-model="open" title="Read a method" width="min(720px, 94vw)" append-to-body>
     <Said v-if="refused" tone="stop">{{ refused }}</Said>
     <el-input v-model="text" type="textarea" :rows="12" :maxlength="MOST" aria-label="The method’s text" placeholder="Paste it as it is: one paragraph, numbered, in sections, in English or German. What is not understood stays as a note in its place." />
-    <template #footer>
+    <template #footer><div class="acts">
       <FilePick accept=".txt,.md,text/plain" @pick="pick">From a file</FilePick>
       <el-button v-if="has" :disabled="!text.trim() || busy" @click="read(true)">As another way</el-button>
       <el-button type="primary" :disabled="!text.trim() || busy" @click="read(false)">{{ has ? 'In place of these steps' : 'Read it' }}</el-button>
-    </template>
+    </div></template>
   </el-dialog>
 </template>
 
 <style scoped>
-:deep(.el-dialog__footer) { display: flex; justify-content: end; gap: 10px }
+.acts { display: flex; flex-wrap: wrap; justify-content: end; gap: 8px 10px }
 </style>

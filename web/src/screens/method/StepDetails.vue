@@ -24,7 +24,7 @@ const emit = defineEmits<{ step: []; anchor: []; move: [by: 1 | -1]; remove: [] 
 const worksOn = computed(() => {
   const stages = stagesOf(props.formula, props.way)
   const shownFormula = { ...props.formula, stages }
-  return [{ value: '', label: 'the dough itself' }, ...stages.map((stage, s) => ({ value: stage.key || `:${s}`, label: stageName(shownFormula, s, props.units) })), ...props.formula.beside.map((one, b) => ({ value: one.key || `beside:${b}`, label: one.name || 'beside the dough' }))]
+  return [{ value: '', label: 'the dough' }, ...stages.map((stage, s) => ({ value: stage.key || `:${s}`, label: stageName(shownFormula, s, props.units) })), ...props.formula.beside.map((one, b) => ({ value: one.key || `beside:${b}`, label: one.name || 'beside the dough' }))]
 })
 function workOn(value: string): void {
   const found = /^(beside)?:(\d+)$/.exec(value)
@@ -74,7 +74,7 @@ const share = (one: Takes) => `${shown(one.share, 'share', props.units, 3)} %`
         <span v-if="one.what !== 'rest'" class="quiet">%</span>
         <el-button text size="small" :aria-label="`${takenText(one)} does not go in here`" @click="drop(n)">×</el-button>
       </span>
-      <SelectField class="add" :value="''" :options="goes" hint="+ something" :label="`${called}: what else goes in`" @choose="take" />
+      <SelectField class="add" :value="null" :options="goes" hint="add something" :label="`${called}: what else goes in`" @choose="take" />
     </div>
     <div class="fields">
       <label class="label">Works on<SelectField :value="step.of" :options="worksOn" :label="`${called}: what it works on`" @choose="workOn" /></label>
@@ -85,11 +85,12 @@ const share = (one: Takes) => `${shown(one.share, 'share', props.units, 3)} %`
       <label class="label">Warm, from<NumberBox :value="step.heat?.low_c ?? kind.heat?.low_c ?? null" :worked="step.heat == null" kind="celsius" :units="units" :label="`${called}: how warm, from`" with-unit @change="setHeat('low_c', $event)" /></label>
       <label class="label">to<NumberBox :value="step.heat?.high_c ?? kind.heat?.high_c ?? null" :worked="step.heat == null" kind="celsius" :units="units" :label="`${called}: how warm, to`" with-unit @change="setHeat('high_c', $event)" /></label>
       <label v-if="kind.does === 'rises'" class="label">Told for yeast<NumberBox :value="step.told_yeast" kind="percent" :units="units" :label="`${called}: with how much yeast its time was told`" with-unit @change="step.told_yeast = $event" /></label>
+      <label v-if="kind.does === 'rises' && (step.place ?? kind.place) === 'fridge'" class="label">In the room first<NumberBox :value="step.room_first_min ?? null" kind="min" :units="units" :label="`${called}: how long in the room before the fridge`" with-unit @change="step.room_first_min = $event" /></label>
       <label class="label">May wait<NumberBox :value="step.waits_min ?? kind.waits_min ?? null" :worked="step.waits_min == null" kind="min" :units="units" :label="`${called}: how long it may wait after`" with-unit @change="step.waits_min = $event" /></label>
       <label class="label wide">Until<el-input :model-value="step.look ?? kind.look" maxlength="300" :class="{ usual: step.look == null }" :aria-label="`${called}: what to look for`" @input="step.look = $event" /></label>
       <label class="label wide">If not<el-input :model-value="step.if_not ?? kind.if_not" maxlength="300" :class="{ usual: step.if_not == null }" :aria-label="`${called}: what if not`" @input="step.if_not = $event" /></label>
       <label class="label wide">Take care<el-input v-model="step.caution" maxlength="300" :aria-label="`${called}: what to take care of`" /></label>
-      <el-checkbox v-model="step.during">meanwhile: within the step before it</el-checkbox>
+      <el-checkbox v-model="step.during" class="wide">meanwhile: within the step before it</el-checkbox>
     </div>
     <div class="acts">
       <el-button text size="small" :aria-label="`Move ${called} up`" @click="emit('move', -1)">Up</el-button>

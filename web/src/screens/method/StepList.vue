@@ -81,7 +81,7 @@ const loose = computed(() => props.method?.troubles.filter((one) => one.what !==
     </ol>
     <el-empty v-if="!steps.length" description="No steps yet. Read them from a text, or add the first."><template #image><span /></template></el-empty>
     <div v-if="!locked" class="adding">
-      <SelectField class="add" :value="''" :options="kindOptions(units)" hint="+ Step" label="Add a step" @choose="add" />
+      <SelectField class="add" :value="null" :options="kindOptions(units)" hint="Add a step" label="Add a step" @choose="add" />
       <el-button @click="emit('read')">Read from a text</el-button>
     </div>
     <Said v-if="loose.length" tone="now"><ul><li v-for="one in loose" :key="one.says">{{ one.says }}</li></ul></Said>

@@ -5,7 +5,7 @@ import StepDetails from './StepDetails.vue'
 import { kindOf, kindOptions } from './steps'
 import type { Formula, Method, Step, Way } from '@/api/client'
 import { shown, withUnit, type Units } from '@/base/format'
-import { minutesText, whenText } from '@/base/times'
+import { minutesText, newDayText, whenText } from '@/base/times'
 import OpenWorking from '@/design/OpenWorking.vue'
 import SelectField from '@/design/SelectField.vue'
 import TimeField from '@/design/TimeField.vue'
@@ -37,6 +37,7 @@ const emit = defineEmits<{
 const kind = computed(() => kindOf(props.step, props.units))
 /** The figures of this very step; nothing while the answer is of another list. */
 const figures = computed(() => (props.method?.steps.length === props.way.steps.length ? props.method.steps[props.n] : undefined))
+const newDay = computed(() => (figures.value ? newDayText(figures.value.begin, props.method?.steps[props.n - 1]?.begin ?? 0, props.method?.begins_min ?? null) : ''))
 const rise = computed(() => props.method?.rises.find((one) => one.step === props.n))
 const bake = computed(() => props.method?.bakes.find((one) => one.step === props.n))
 const loads = computed(() => props.method?.loads.filter((one) => one.step === props.n) ?? [])
@@ -53,6 +54,7 @@ const heat = computed(() => {
 const today = computed(() => {
   if (rise.value?.look_min != null && rise.value.too_far_min != null) return { name: `method:rise.${props.n}`, text: `look from ${minutesText(rise.value.look_min)}, too far by ${minutesText(rise.value.too_far_min)}` }
   if (bake.value && loads.value.length <= 1) return { name: `method:bake.${props.n}`, text: `look from ${minutesText(bake.value.look_min)}, usually ${minutesText(bake.value.usual_min)}` }
+  if (figures.value && props.step.lasts && kind.value.does === 'cold' && Math.abs(figures.value.usual_min - props.step.lasts.usual_min) > 1) return { name: '', text: `today ${minutesText(figures.value.usual_min)}, to be ready on time` }
   if (loads.value.length > 1) return { name: '', text: `${loads.value.length} loads, ${minutesText((loads.value.at(-1)?.end ?? 0) - (loads.value[0]?.begin ?? 0))} in all` }
   return null
 })
@@ -71,7 +73,7 @@ function setLasts(lasts: Step['lasts']): void {
 <template>
   <li class="step" :class="{ dragged, during: step.during, open }" :data-step="n">
     <button type="button" class="grab" :aria-label="`Move ${called}: drag, or Alt with an arrow`" :disabled="locked" @pointerdown="emit('grab', $event)"><svg viewBox="0 0 12 18" width="12" aria-hidden="true"><circle v-for="k in 6" :key="k" :cx="k % 2 ? 3 : 9" :cy="3 + Math.floor((k - 1) / 2) * 6" r="1.7" /></svg></button>
-    <span class="when worked">{{ figures ? whenText(figures.begin, method?.begins_min ?? null) : n + 1 }}</span>
+    <span class="when worked"><small v-if="newDay" class="quiet">{{ newDay }} </small>{{ figures ? whenText(figures.begin, method?.begins_min ?? null) : n + 1 }}</span>
     <SelectField class="kind" :value="step.kind" :options="kindOptions(units)" :label="`What step ${n + 1} is`" @choose="setKind" />
     <TimeField class="lasts" :value="step.lasts ?? null" :usual="usual" :label="`${called}: how long`" @change="setLasts" />
     <span class="heat">{{ heat }}</span>
@@ -90,14 +92,16 @@ function setLasts(lasts: Step['lasts']): void {
 </template>
 
 <style scoped>
-.step { display: grid; grid-template-columns: 22px 58px minmax(120px, 190px) minmax(96px, 1fr) auto 30px; align-items: center; column-gap: 4px; border-bottom: 1px solid var(--rim-faint); padding: 3px 0; background: var(--tray) }
+.step { display: grid; grid-template-columns: 22px 58px minmax(120px, 250px) minmax(96px, 1fr) auto 30px; align-items: center; column-gap: 4px; border-bottom: 1px solid var(--rim-faint); padding: 3px 0; background: var(--tray) }
 .step.dragged { outline: 2px solid var(--crust); position: relative; z-index: 2 }
 .step.during { padding-left: 18px }
 .grab { border: 0; background: none; cursor: grab; touch-action: none; padding: 8px 4px; color: var(--ink-2); border-radius: 8px; display: grid; place-items: center }
 .grab circle { fill: currentcolor }
 .grab:disabled { visibility: hidden }
 .when { font-weight: 700; font-size: .95rem; line-height: 1.1 }
+.when small { display: block; font-weight: 400; white-space: nowrap }
 .kind :deep(.el-select__wrapper) { box-shadow: none; background: none; min-height: 32px; font-weight: 700; color: var(--rim); padding: 2px 4px; font-family: var(--head) }
+.step:not(:hover, :focus-within) .kind :deep(.el-select__suffix) { visibility: hidden }
 .kind :deep(.el-select__placeholder) { color: var(--rim) }
 .lasts { justify-self: end; width: min(100%, 190px) }
 .heat { min-width: 56px; text-align: right; font-weight: 650; white-space: nowrap }
@@ -116,8 +120,9 @@ function setLasts(lasts: Step['lasts']): void {
 .details { grid-column: 2 / -1 }
 @media (max-width: 760px) {
   .step { grid-template-columns: 26px 52px minmax(0, 1fr) 30px }
-  .lasts { grid-column: 2 / 4; grid-row: 2; justify-self: start }
-  .heat { grid-column: 3 / 5; grid-row: 2 }
+  .lasts { grid-column: 3; grid-row: 2; justify-self: start; margin-left: -1px }
+  .lasts :deep(input) { text-align: left }
+  .heat { grid-column: 3 / 5; grid-row: 2; justify-self: end }
   .more { grid-column: 4; grid-row: 1; height: 44px }
   .body, .details { grid-column: 1 / -1 }
 }

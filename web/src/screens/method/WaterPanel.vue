@@ -3,7 +3,7 @@
 import { computed } from 'vue'
 import { wayNumber } from './steps'
 import type { Count, Formula, Method } from '@/api/client'
-import { shown, withUnit, type Units } from '@/base/format'
+import { withUnit, type Units } from '@/base/format'
 import NumberBox from '@/design/NumberBox.vue'
 import OpenWorking from '@/design/OpenWorking.vue'
 import Said from '@/design/Said.vue'
@@ -40,7 +40,7 @@ const off = computed(() => water.value?.stands === 'too_hot' || water.value?.sta
         <ul><li v-for="cure in water.cures" :key="cure.says">{{ cure.says }}<template v-if="cure.temp_c != null">: to {{ degrees(cure.temp_c) }}</template>.</li></ul>
       </Said>
       <p v-else-if="water.says" class="quiet">{{ water.says }}</p>
-      <p v-if="water.rule_c != null" class="quiet">By the rule of thumb <OpenWorking name="method:water_rule" @open="emit('working', $event)">{{ shown(water.rule_c, 'celsius', units, 3) }} °C</OpenWorking>: it knows three temperatures and nothing of what else goes in.</p>
+      <p v-if="water.rule_c != null" class="quiet"><OpenWorking name="method:water_rule" @open="emit('working', $event)">{{ degrees(water.rule_c) }}</OpenWorking> by the rule of thumb, which knows three temperatures and nothing of what else goes in.</p>
     </template>
   </section>
 </template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Two ways side by side: the whole, by hand, when to begin to be ready; what dough each makes; and step by step what differs. */
-import { computed, toRaw } from 'vue'
+import { computed, onMounted, ref, toRaw } from 'vue'
 import { wayNumber } from './steps'
 import { api, ask, type Count, type Formula, type Known } from '@/api/client'
 import { useAnswer } from '@/base/useAnswer'
@@ -29,6 +29,9 @@ const ready = computed(() => ours.value !== theirs.value)
 const { answer, problem } = useAnswer([() => props.formula, () => props.count, () => props.known, () => props.other], ready, () =>
   ask(api.POST('/api/reckon/ways', { body: { formula: toRaw(props.formula), count: toRaw(props.count), beside: props.other, looking_at: 0, ...props.known } })),
 )
+/** Opened where there is little room, it stands under the steps: it comes into sight. */
+const tray = ref<HTMLElement>()
+onMounted(() => tray.value?.scrollIntoView({ block: 'nearest' }))
 const begins = (minutes: number | null | undefined) => (minutes == null ? '' : clockText(minutes, 0))
 const figures = computed(() => {
   if (!answer.value) return []
@@ -48,7 +51,7 @@ const steps = computed(() => (answer.value?.pairs ?? []).map((pair, key) => ({ k
 </script>
 
 <template>
-  <section class="tray beside-ways" aria-labelledby="ways-head">
+  <section ref="tray" class="tray beside-ways" aria-labelledby="ways-head">
     <div class="tray-head"><h2 id="ways-head">Ways side by side</h2><el-button text @click="emit('close')">Close</el-button></div>
     <label class="label">Beside<SelectField :value="other" :options="others" label="Beside which way" @choose="emit('choose', $event)" /></label>
     <Said v-if="problem" tone="stop">{{ problem.errors?.[0]?.detail ?? problem.detail }}</Said>

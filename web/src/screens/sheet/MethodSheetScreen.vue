@@ -3,7 +3,7 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
-import { api, ask, Refused } from '@/api/client'
+import { api, ask, Refused, type MethodSheet } from '@/api/client'
 import LinkButton from '@/design/LinkButton.vue'
 import Said from '@/design/Said.vue'
 
@@ -24,6 +24,7 @@ const file = (paper: string) => `/api/formulas/${id.value}/method.pdf?paper=${pa
 const back = computed(() => (revision.value ? { name: 'formula', params: { id: id.value }, query: { side: 'method', revision: revision.value } } : { name: 'method', params: { id: id.value } }))
 /** Decimals come as text, exactly as the scale shows them; only thousands are spaced. */
 const spaced = (decimal: string) => decimal.replace(/\B(?=(\d{3})+(?!\d))(?<!\.\d*)/g, '\u202f')
+const weighed = ({ name, printed }: MethodSheet['steps'][number]['goes_in'][number]) => (printed === null ? name : `${name} ${spaced(printed)}\u202f${sheet.value?.unit}`)
 const print = () => window.print()
 const upper = (text: string) => text.slice(0, 1).toUpperCase() + text.slice(1)
 </script>
@@ -44,7 +45,7 @@ const upper = (text: string) => text.slice(0, 1).toUpperCase() + text.slice(1)
     <Said tone="stop" v-else-if="query.error.value"><strong>{{ problem?.problem.title ?? 'The sheet cannot be shown' }}</strong>{{ query.error.value.message }}<div class="row"><LinkButton :to="back">Back to the method</LinkButton><el-button @click="query.refetch()">Try again</el-button></div></Said>
     <article v-else-if="sheet && page" class="paper">
       <h1>{{ page.name || 'Formula without a name' }}</h1>
-      <p class="quiet">{{ page.kitchen }} · {{ page.edition }}<template v-if="sheet.way"> · {{ sheet.way }}</template> · {{ sheet.whole }}, {{ sheet.hands }} of it by hand<template v-if="sheet.begins"><br /><b>Begin at {{ sheet.begins }}, ready at {{ sheet.ready }}</b></template><template v-if="sheet.mixes > 1"><br />Weights are those of one of {{ sheet.mixes }} mixes</template></p>
+      <p class="quiet">{{ page.kitchen }} · {{ page.edition }}<template v-if="sheet.way"> · {{ sheet.way }}</template> · {{ sheet.whole }}, {{ sheet.hands }} of it by hand<template v-if="sheet.begins"><br /><b>Begin at {{ sheet.begins }}, ready at {{ sheet.ready }}<template v-if="sheet.late">, {{ sheet.late }}</template></b></template><template v-if="sheet.mixes > 1"><br />Weights are those of one of {{ sheet.mixes }} mixes</template></p>
       <p v-for="line in sheet.water" :key="line" class="water">{{ line }}</p>
       <table>
         <thead><tr><th scope="col">{{ sheet.begins ? 'at' : 'from 0:00' }}</th><th scope="col">step</th><th scope="col">how long, how warm</th><th scope="col" class="was">as it was</th></tr></thead>
@@ -53,9 +54,9 @@ const upper = (text: string) => text.slice(0, 1).toUpperCase() + text.slice(1)
             <td class="when">{{ step.when }}</td>
             <td>
               <b class="label">{{ upper(step.label) }}</b> <span v-if="step.strand" class="quiet">{{ step.strand }}</span>
-              <div v-if="step.goes_in.length" class="goes"><span v-for="(one, n) in step.goes_in" :key="n">{{ n ? ', ' : '' }}{{ one.name }}<template v-if="one.printed !== null"> {{ spaced(one.printed) }} {{ sheet.unit }}</template><small v-if="one.says" class="quiet"> {{ one.says }}</small></span></div>
+              <div v-if="step.goes_in.length" class="goes"><span v-for="(one, n) in step.goes_in" :key="n">{{ n ? ', ' : '' }}{{ weighed(one) }}<small v-if="one.says" class="quiet">{{ ` ${one.says}` }}</small></span></div>
               <div v-if="step.text">{{ step.text }}</div>
-              <div v-if="step.look" class="quiet">Until {{ step.look }}.<template v-if="step.if_not"> If not: {{ step.if_not }}</template></div>
+              <div v-if="step.check" class="quiet">{{ step.check }}</div>
               <div v-if="step.caution" class="caution">{{ step.caution }}</div>
             </td>
             <td>{{ step.lasts }}<b v-if="step.heat" class="heat">{{ step.heat }}</b></td>

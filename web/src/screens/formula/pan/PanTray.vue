@@ -173,7 +173,7 @@ const scale = computed(() => {
         <SheetTop :turns="lies" :solid="on" :pieces="Math.min(lies.per_holder, pieces)" :units="units" :scale="Math.min((room - 16) / on.across, 250 / on.down)" :label="WHERE[lies.through]" />
         <p class="quiet">{{ turnsWords(lies, units) }}</p>
       </template>
-      <p v-else class="quiet empty">Choose a pan to see the dough in it, drawn to scale. What lies on sheets, in the pot or on the griddle is drawn under <b>Shape and oven</b>.</p>
+      <p v-else class="quiet empty">Choose a pan to see the dough in it, drawn to scale. What lies on sheets, in the pot or on the griddle is drawn under <b>Shape</b>.</p>
     </div>
   </section>
 </template>

@@ -73,6 +73,7 @@ export function labelOf(name: string, count: Count, reference: Reference): strin
 }
 
 /** A reading with something put for each of its names in braces. */
-export const fillIn = (reads: string, put: (name: string) => string) => reads.replace(/\{([\w.]+)\}/g, (_, name: string) => put(name))
+export const fillIn = (reads: string, put: (name: string) => string) =>
+  reads.replace(/\{([\w.]+)\}/g, (_, name: string) => put(name)).replaceAll('+ −', '− ')
 /** The names in braces of a reading, each once. */
 export const namesIn = (reads: string) => [...new Set([...reads.matchAll(/\{([\w.]+)\}/g)].map((found) => found[1] as string))]
