@@ -74,11 +74,6 @@ class Course:
         return found
 
 
-def steady(temp_c: float, minutes: float) -> Course:
-    """A dough that stays as warm as it is."""
-    return Course(temp_c, (Stay(minutes, temp_c, 1.0),))
-
-
 def course(begins_c: float, stays: Sequence[Stay]) -> Course:
     """A course; stays of no time fall out."""
     return Course(begins_c, tuple(stay for stay in stays if stay.minutes > 0))

@@ -13,7 +13,6 @@ from math import exp, inf, log
 import numpy as np
 from numpy.typing import NDArray
 from scipy.integrate import cumulative_trapezoid
-from scipy.optimize import brentq
 
 from pancount.core.base.datafiles import rows
 from pancount.core.heat.cooling import Course
@@ -163,24 +162,3 @@ def carried(told: Told, dough: Dough, course: Course) -> Rise:
         factor=1 / ratio if ratio else inf,
         widened=wide,
     )
-
-
-def yeast_for(told: Told, dough: Dough, course: Course, minutes: float) -> float:
-    """The instant yeast with which the usual end falls on `minutes` along a course. [% of flour]
-
-    It may lie outside of practice, 0.1 to 3 %: who shows it says so. 0 where nothing rises there at all.
-    """
-    per_dose = risen(course, 1.0, minutes)
-    if per_dose <= 0:
-        return 0.0
-    dose = told.needs(told.usual_min) / per_dose * told.dough.slowed / dough.slowed
-    return told.dough.yeast * float(dose ** (1 / rules()["yeast_power"]))
-
-
-def temperature_for(told: Told, dough: Dough, minutes: float) -> float | None:
-    """The steady temperature, up to the yeast's best, at which the usual end falls on `minutes`; None where none does. [°C]"""
-    yeast = bakers_yeast()
-    needed = told.needs(told.usual_min) / (minutes * dose_rate(dough, told.dough))
-    if not 0 < needed <= 1:
-        return None
-    return float(brentq(lambda temp: yeast.rate(temp) - needed, yeast.least_c, yeast.best_c))

@@ -107,11 +107,12 @@ def in_turn(steps: Sequence[Filled], run: Sequence[int], each_min: Mapping[int, 
     loads = [min(per_load, pieces - begun) for begun in range(0, pieces, max(1, per_load))]
     found, out_at, prepared = list[LoadTurn](), 0.0, 0.0
     for n, count in enumerate(loads):
-        durations = [_for(steps[i], each_min[i], count, pieces, by_place) for i in run[:-1]]
-        begin = max(prepared, out_at - sum(durations) if n else 0.0)
-        for i, minutes in zip(run[:-1], durations, strict=True):
-            found.append(LoadTurn(step=i, load=n, pieces=count, begin=begin, end=begin + minutes))
-            begin += minutes
+        ahead = [_goes(steps[i], each_min[i], count, pieces, by_place) for i in run[:-1]]
+        begin = max(prepared, out_at - sum(minutes for goes in ahead for _, minutes, _ in goes) if n else 0.0)
+        for i, goes in zip(run[:-1], ahead, strict=True):
+            for some, minutes, lasts in goes:
+                found.append(LoadTurn(step=i, load=n, pieces=some, begin=begin, end=begin + lasts))
+                begin += minutes
         prepared = begin
         goes_in = max(begin, out_at + (CHANGE_MIN.get(steps[heat].place, 0.0) if n else 0.0))
         out_at = goes_in + each_min[heat]
@@ -119,10 +120,15 @@ def in_turn(steps: Sequence[Filled], run: Sequence[int], each_min: Mapping[int, 
     return tuple(found)
 
 
-def _for(one: Filled, minutes: float, count: int, pieces: int, by_place: dict[str, Turns]) -> float:
-    """How long a step takes for some of the pieces: by loads of its own place, else its share of the whole."""
-    if one.kind.does == "loads":
-        own = by_place.get(one.place)
-        times = -(-count // own.per_load) if own and own.per_load else 1
-        return times * minutes + (times - 1) * CHANGE_MIN.get(one.place, 0.0)
-    return minutes * count / pieces
+def _goes(one: Filled, minutes: float, count: int, pieces: int, by_place: dict[str, Turns]) -> list[tuple[int, float, float]]:
+    """How some of the pieces go through a step: how many at a time, how long until the next may go, and how long that is in. [min]
+
+    What has a place of its own takes as many as it holds; anything else is done to all of them, in its share of the whole time.
+    """
+    if one.kind.does != "loads":
+        return [(count, share := minutes * count / pieces, share)]
+    own = by_place.get(one.place)
+    per_go = own.per_load if own and own.per_load else count
+    goes = [min(per_go, count - begun) for begun in range(0, count, per_go)]
+    change = CHANGE_MIN.get(one.place, 0.0)
+    return [(some, minutes + (change if n < len(goes) - 1 else 0.0), minutes) for n, some in enumerate(goes)]

@@ -84,7 +84,7 @@ class Lines:
             before = [t.word for t in line[max(0, at - BEFORE) : at]]
             mixture = one[1] < len(line) and line[one[1]].word in small["mixture"]
             if not mixture and not ({"more", "extra"} & set(before[-3:])):
-                rest = bool({"rest", "remaining"} & set(before)) or bool(small["rest"] & set(before))
+                rest = bool(small["rest"] & set(before))
                 held = "held" in before or "reserved" in before
                 whole = rest or held or bool(grammar["everything"] & set(before[-2:]))
                 for spot in one[0]:

@@ -41,7 +41,7 @@ def _own(line: Line, one: Found) -> bool:
     before, right = _words(line, one.begin - 2, one.begin), _words(line, one.end, one.end + 2)
     if before & small["up to"] - {"at"} and "least" not in before:
         return False
-    if one.begin and line[one.begin - 1].word in small["after"] | small["every"] | {"at"}:
+    if one.begin and line[one.begin - 1].word in small["after"] | small["every"] | small["first"] | {"at"}:
         return False
     return not right & small["apart"]
 
@@ -53,7 +53,7 @@ def spell(line: Line, kind: str) -> Spell:
     every = next((one.fact.high for one in times if one.begin and line[one.begin - 1].word in small["every"]), None)
     every = next((one.fact.high for one in times if _words(line, one.end, one.end + 2) & small["apart"]), every)
     own = [one for one in _compound(line, [one for one in times if one.fact.high > 0]) if _own(line, one)]
-    overnight = any(one.fact.high == 0 for one in times) or any(t.word in small["tomorrow"] for t in line)
+    overnight = any(_is_a_night(line, n) for n in range(len(line)))
     if kind not in ("temper", "cool"):
         own = [one for one in own if not _words(line, one.end, one.end + 1) & small["before"]]
     if not own:
@@ -66,6 +66,12 @@ def spell(line: Line, kind: str) -> Spell:
     times_over = _times_over(line, counted[-1])
     low, high = (min(sum(getattr(one.fact, end) for one in counted) * times_over, LONGEST_MIN) for end in ("low", "high"))
     return Spell(Lasts.of(low, max(low, high)), every, overnight)
+
+
+def _is_a_night(line: Line, at: int) -> bool:
+    """ "overnight", "until tomorrow": a time of no certain length."""
+    unit = vocabulary().times.match(line, at)
+    return (unit is not None and unit[0] == 0) or line[at].word in vocabulary().step_small["tomorrow"]
 
 
 def _is_looked_for(line: Line, one: Found) -> bool:

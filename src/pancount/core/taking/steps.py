@@ -132,9 +132,17 @@ def read_steps(text: str, formula: Formula, pantry: Pantry) -> tuple[Formula, Wa
     for number, paragraph in enumerate(_paragraphs(text)):
         reader.paragraph(number, paragraph)
     reader.finish()
-    drafts = _settled(reader.drafts)[: most.STEPS]
+    drafts = _no_more(_settled(reader.drafts))
     steps = _within(tuple(_step(draft, reader.key_of(draft), reader.takes(draft)) for draft in drafts))
     return formula, Way(steps=steps, dough_c=reader.dough_c, written=text[: most.METHOD])
+
+
+def _no_more(drafts: list[Draft]) -> list[Draft]:
+    """As many as a way has; what is over stays as a note behind them."""
+    kept, over = drafts[: most.STEPS - 1], drafts[most.STEPS - 1 :]
+    if len(over) < 2:
+        return drafts
+    return [*kept, Draft("note", [span for draft in over for span in draft.spans], over[-1].line)]
 
 
 def _within(steps: tuple[Step, ...]) -> tuple[Step, ...]:
@@ -451,6 +459,8 @@ class _Reader:
         small, words = vocabulary().step_small, [t.word for t in clause.line]
         if kind not in ("mix", "knead", "knead_by_hand", "add"):
             return False
+        if self._is_the_rest(clause, words):
+            return True
         for at, word in enumerate(words):
             if word in ("everything", "alles", "lot") or (word == "alle" and at + 1 < len(words) and words[at + 1] in small["rest"] | {"zutaten"}):
                 return True
@@ -458,10 +468,22 @@ class _Reader:
                 return True
         return "it" in words and "all" in words and not self.seen.mixed
 
+    def _is_the_rest(self, clause: Clause, words: list[str]) -> bool:
+        """ "add the rest", "the remaining ingredients": all that no step names, where no line is named with it."""
+        rest = vocabulary().step_small["rest"]
+        at = next((n for n, word in enumerate(words) if word in rest), -1)
+        if at < 0:
+            return False
+        things = {"ingredients", "zutaten"} & set(words[at : at + 4])
+        alone = words[at] == "rest" and at and words[at - 1] in vocabulary().step_small["the"] and words[at + 1 : at + 2] != ["of"]
+        return bool(things or alone) and not self.lines.named(clause.line[at:], self.section)
+
     def _fold_times(self, draft: Draft, every: float | None, clause: Clause) -> None:
         """Folds told by their interval: "every 20 minutes, three times in all" is an hour of its own, unless a rise goes on meanwhile."""
         if every and draft.touches and not draft.during and any(t.word in vocabulary().step_small["every"] for t in clause.line):
-            draft.lasts = Lasts.of(every * draft.touches)
+            last = self.drafts[-1] if self.drafts else None
+            draft.during = bool(last and last.kind == "rise" and last.lasts and last.lasts.high_min >= every * (draft.touches - 1))
+            draft.lasts = None if draft.during else Lasts.of(every * draft.touches)
         elif draft.during or every:
             draft.lasts = None
 
@@ -568,7 +590,7 @@ class _Reader:
         in_paste = self.section >= 0 and self.formula.stages[self.section].kind is StageKind.PASTE
         if clause.says("paste") or in_paste or self.heading & set(kinds()[StageKind.PASTE].words):
             return "paste"
-        if any(draft.kind == "heat_griddle" for draft in self.drafts) or self.seen.shaped:
+        if any(draft.kind == "heat_griddle" for draft in self.drafts) or self.seen.shaped or clause.says("side"):
             return "griddle"
         return "melt" if roles else "note"
 

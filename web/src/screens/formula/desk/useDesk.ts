@@ -19,7 +19,7 @@ export const emptyCount = (): Count => ({ pins: {}, targets: [emptyTarget()], li
 function broughtUp(desk: Desk): Desk {
   const { steps, ...formula } = desk.formula as Formula & { steps?: { text: string }[] }
   const ways = formula.ways ?? (steps?.length ? [{ ...emptyWay('As written'), steps: steps.map(({ text }) => ({ ...emptyStep('note'), text })) }] : [])
-  return pansBroughtUp({ formula: { ...formula, ways }, count: { ...emptyCount(), ...desk.count } })
+  return pansBroughtUp({ formula: { ...formula, ways }, count: { ...desk.count, way: desk.count.way ?? '', today: desk.count.today ?? {} } })
 }
 
 function pansBroughtUp(desk: Desk): Desk {
