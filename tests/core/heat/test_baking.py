@@ -10,6 +10,7 @@ from pancount.core.heat.climate import Climate
 from pancount.core.method.bakes import Piece, bake_figures, dial_words
 from pancount.core.method.filled import filled
 
+USUAL = Climate()
 masses = st.floats(5, 3000)
 
 
@@ -21,7 +22,7 @@ def test_more_takes_longer(written, was, one, other):
         assert (minutes(written, was, one, 0) <= minutes(written, was, other, 0)) == (one <= other)
 
 
-def baked(low: float, high: float, told_g: float, now_g: float, climate: Climate = Climate(), **heat: float):
+def baked(low: float, high: float, told_g: float, now_g: float, climate: Climate = USUAL, **heat: float):
     step = Step(kind="bake", lasts=Lasts.of(low, high), heat=Warmth(**heat) if heat else None)
     return bake_figures(0, filled(step, 12), Piece(now=now_g, told=told_g, slab=False), climate, enriched=True)[0]
 

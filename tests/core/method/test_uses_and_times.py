@@ -18,11 +18,14 @@ KINDS = sorted(step_kinds())
 LINES = ("Bread flour", "Water", "Whole milk", "Butter", "Sugar", "Fine salt", "Instant yeast", "Egg")
 
 
+made_before = st.lists(st.sampled_from([StageKind.PASTE, StageKind.POOLISH, StageKind.SOAKER]), max_size=2)
+
+
 @st.composite
 def formulas(draw) -> Formula:
     """One to three stages whose lines have keys, some of them held back; a wash."""
     stages = []
-    for s, kind in enumerate(draw(st.lists(st.sampled_from([StageKind.PASTE, StageKind.POOLISH, StageKind.SOAKER]), max_size=2)) + [StageKind.DOUGH]):
+    for s, kind in enumerate([*draw(made_before), StageKind.DOUGH]):
         names = draw(st.lists(st.sampled_from(LINES), min_size=1, max_size=6))
         lines = tuple(
             line_of(name, weight_g=draw(st.floats(1, 2000)), key=f"s{s}l{n}", held_back=draw(st.sampled_from([0, 0, 0.1, 0.5, 1]))) for n, name in enumerate(names)

@@ -1,5 +1,7 @@
 """A way reckoned whole: against what bakers know, and against itself."""
 
+from itertools import pairwise
+
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -22,19 +24,20 @@ PANTRY = pantry_with(())
 CLIMATE = Climate()
 ALL = {formula.name: (formula, count) for formula, count in examples()}
 EVERY = [(formula, count, way.key) for formula, count in examples() for way in formula.ways]
+USUAL = Today()
 NIGHT = Today(room_c=19, begins_min=21 * 60, ready_min=7 * 60)
 
 
-def reckoned(formula: Formula, count: Count, way: str = "", now: Today = Today(), climate: Climate = CLIMATE) -> Method:
+def reckoned(formula: Formula, count: Count, way: str = "", now: Today = USUAL, climate: Climate = CLIMATE) -> Method:
     return whole_method(formula, count.model_copy(update={"way": way, "today": now}), PANTRY, Practice(), KIT, climate)
 
 
-def demo(name: str, way: int = 0, now: Today = Today()) -> Method:
+def demo(name: str, way: int = 0, now: Today = USUAL) -> Method:
     formula, count = ALL[name]
     return reckoned(formula, count, formula.ways[way].key, now)
 
 
-def read(text: str, *lines: str, count: Count | None = None, now: Today = Today(), climate: Climate = CLIMATE) -> Method:
+def read(text: str, *lines: str, count: Count | None = None, now: Today = USUAL, climate: Climate = CLIMATE) -> Method:
     """A dough of a kilogram of flour, its method as told."""
     made = [line_of(name, weight_g=float(grams)) for name, _, grams in (line.rpartition(" ") for line in lines)]
     formula, way = read_steps(text, Formula.model_validate({"name": "x", "stages": [{"name": "Dough", "lines": made}]}), PANTRY)
@@ -68,7 +71,7 @@ class TestOfTheTrade:
         method = reckoned(formula, count.model_copy(update={"targets": (target,)}), formula.ways[0].key)
         assert [load.pieces for load in method.loads] == [1] * 12
         assert 60 <= method.loads[-1].end - method.loads[0].begin <= 70
-        assert all(later.begin >= earlier.end for earlier, later in zip(method.loads, method.loads[1:], strict=False))
+        assert all(later.begin >= earlier.end for earlier, later in pairwise(method.loads))
 
     def test_bagels_go_through_the_pot_while_the_load_before_bakes(self):
         """Pot and oven in turn; first shaped, first baked; no piece is baked before it was in the pot."""
@@ -83,7 +86,7 @@ class TestOfTheTrade:
             assert sum(bath.pieces for bath in own) == bake.pieces
             assert max(bath.end for bath in own) <= bake.begin
         for turns in (pot, oven):
-            assert all(later.begin >= earlier.end for earlier, later in zip(turns, turns[1:], strict=False))
+            assert all(later.begin >= earlier.end for earlier, later in pairwise(turns))
         assert next(bath for bath in pot if bath.load == 1).begin < oven[0].end
 
     def test_a_stone_takes_longer_to_heat_and_its_heat_is_a_step(self):
@@ -289,7 +292,7 @@ def any_way(draw) -> Way:
 
 
 @given(any_way(), st.sampled_from([Today(), NIGHT, Today(room_c=-5, ready_min=0), Today(room_c=50, begins_min=1440, ready_min=20_000)]))
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=100, deadline=None)
 def test_no_way_is_too_odd(way, now):
     """Whatever the steps are, it comes to figures that hold together."""
     lines = [line_of("Bread flour", weight_g=500), line_of("Water", weight_g=300), line_of("Instant yeast", weight_g=5)]

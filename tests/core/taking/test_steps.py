@@ -101,6 +101,52 @@ def test_times(text, kind, low, high):
     assert (step.lasts.low_min, step.lasts.high_min) == (low, high)
 
 
+@pytest.mark.parametrize(
+    ("text", "kinds"),
+    [
+        ("Mix all, knead 8 min. Back in the bowl, cling film over, an hour somewhere warm. Punch down.", "mix knead rise knock_back"),
+        ("Mix. Rise 1 h. Shape. Oven 200C/180 fan/gas 6. Glaze, bake 18-22 mins.", "mix rise shape preheat wash bake"),
+        ("Mix. Cold ferment 18-24 hr @ 4C. Room temp 2.5-3 hr until bubbly. Bake 20 min at 230C.", "mix chill temper bake"),
+        ("Mix flour, water and yeast. 30 min later add the salt.", "mix relax add"),
+        ("Mix. Rise 1 h. Shape. Heat the griddle. 90 sec, flip, 60 sec.", "mix rise shape heat_griddle griddle"),
+        ("Bulk 4-5 hours, folding every 45 min for the first 3 hours. Preshape, 25 min bench, final shape.", "rise fold shape rest shape"),
+        ("Bake 250C 20 min lid on, 230C 22 min lid off. Internal 98C. Wait 2 hours before cutting.", "bake note cool"),
+        ("Alles mischen. Stockgare 1 Std. bei 24°C, nach 30 Min. falten. Rund wirken, 10 Min. entspannen, langwirken.", "mix rise fold preshape rest shape"),
+        ("Alles kneten. 30 Minuten anspringen lassen, dann 24 Stunden bei 5 °C lagern. 4 Teiglinge abstechen.", "knead relax chill divide"),
+        ("mix. sit 1hr. cut in 8, ball up. 15 min rest. roll out.", "mix rise divide preshape rest shape"),
+    ],
+)
+def test_kinds(text, kinds):
+    """Voices that were read otherwise once; two of three of them by a second reader of sixteen methods more."""
+    assert [step.kind for step in steps_of(text)] == kinds.split()
+
+
+@pytest.mark.parametrize(
+    ("text", "shares"),
+    [
+        ("Mix the flour with 80% of the water. Add the rest of the water and half the butter.", {"Bread flour": 1, "Water": 0.8}),
+        ("Mix everything bis auf die Butter.", None),
+        ("Knead 5 minutes, resist adding flour.", {}),
+    ],
+)
+def test_how_much_goes_in(text, shares):
+    """A part of a line; what is left out; and what is not to be added."""
+    first, *after = steps_of(text)
+    if shares is None:
+        assert {takes.called for takes in first.takes} == set(LINES) - {"Butter"}
+    else:
+        assert {takes.called: takes.share for takes in first.takes if takes.what == "line"} == shares
+    if after:
+        assert {takes.called: round(takes.share, 6) for takes in after[0].takes} == {"Water": 0.2, "Butter": 0.5}
+
+
+def test_a_bake_is_as_hot_as_the_oven_was_heated():
+    """Where it does not say itself; from a preheat, or from an oven told by the way."""
+    for text in ("Preheat the oven to 230 °C. Bake 20 min.", "Shape, while the oven heats to 450 °F. Bake 20 minutes."):
+        bake = steps_of("Mix. Rise 1 h. Shape. " + text)[-1]
+        assert bake.heat.high_c == pytest.approx(231, abs=2)
+
+
 def test_what_if_not_and_how_often():
     """A retry rule goes with the step that it is of."""
     rise, fold, test = steps_of("Let rise 2 hours. Fold four times, every 30 minutes. Windowpane? If it tears, 2 minutes more and test again.")

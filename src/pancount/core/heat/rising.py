@@ -151,7 +151,7 @@ def carried(told: Told, dough: Dough, course: Course) -> Rise:
     """A rise that was told for one temperature and dough, along a course and in another dough. At what was told it is what was told."""
     dose = dose_rate(dough, told.dough)
     low, usual, high = whens(course, dose, [told.needs(minutes) for minutes in (told.low_min, told.usual_min, told.high_min)])
-    ratio = told.usual_min / usual if usual else 0.0
+    ratio = 0.0 if usual is None else told.usual_min / usual if usual > 0 else 1.0  # of no time, at all, none is added
     wide = opened(ratio)
     latest = None if high is None else high * (1 + wide)
     return Rise(
@@ -159,6 +159,6 @@ def carried(told: Told, dough: Dough, course: Course) -> Rise:
         usual_min=usual,
         ready_by_min=latest,
         too_far_min=None if latest is None else latest * rules()["too_far"],
-        factor=1 / ratio if ratio else inf,
+        factor=1 / ratio if ratio else inf if usual is None else 1.0,
         widened=wide,
     )

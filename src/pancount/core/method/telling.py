@@ -3,7 +3,6 @@
 from pancount.core.formula.steps import Lasts, Step, Warmth
 from pancount.core.method.filled import Filled, filled
 
-
 HALF_MORE = 1.5
 """As bakers say it of a bath: between seconds and whole minutes. [min]"""
 
@@ -16,7 +15,7 @@ def minutes_words(minutes: float) -> str:
     """
     if minutes == HALF_MORE:
         return "1½ min"
-    if 0 < minutes and round(minutes * 60) < 60:
+    if minutes > 0 and round(minutes * 60) < 60:
         return f"{round(minutes * 60)} s"
     whole = round(minutes)
     hours, rest = divmod(whole, 60)

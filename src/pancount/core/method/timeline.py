@@ -171,6 +171,6 @@ def touches(one: Filled, begin: float, end: float) -> tuple[tuple[float, float],
         return ((begin, min(end, begin + one.touch_min)),)
     if one.hands == "end":
         return ((max(begin, end - one.touch_min), end),)
-    each = min(one.touch_min, (end - begin) / max(1, one.touches))
     apart = (end - begin) / (one.touches + 1)
+    each = min(one.touch_min, apart)
     return tuple((begin + apart * (k + 1) - each / 2, begin + apart * (k + 1) + each / 2) for k in range(one.touches))

@@ -96,7 +96,7 @@ def _acts(line: Line) -> Iterator[Act]:
         if _is_stop(line, at) or (hushed and _joins(token) and token.word not in words.grammar["and"]):
             hushed, at = False, at + 1
             continue
-        if (token.word in small["until"] and not _in_range(line, at)) or token.word in small["not"] or (token.word in small["while"] and not _tells_time(line, at) and (at or parted)):
+        if begins_look(line, at) or token.word in small["not"] or (token.word in small["while"] and not _tells_time(line, at) and (at or parted)):
             hushed = True
         found = None if hushed else _act_at(line, at, opened)
         if found is None or found.kind == "none":
@@ -107,8 +107,14 @@ def _acts(line: Line) -> Iterator[Act]:
         at = found.end
 
 
+def begins_look(line: Line, at: int) -> bool:
+    """Whether what is looked for begins here: "until", but not the "bis" of "15 bis 18" or of "bis auf die Butter"."""
+    return line[at].word in vocabulary().step_small["until"] and not _in_range(line, at)
+
+
 def _in_range(line: Line, at: int) -> bool:
-    """ "15 bis 18": no look."""
+    if at < len(line) - 1 and line[at + 1].word == "auf":
+        return True
     return 0 < at < len(line) - 1 and line[at - 1].kind != "word" and line[at + 1].kind in ("number", "fraction")
 
 
@@ -199,9 +205,11 @@ def _start(line: Line, low: int, act: Act) -> int:
     """Where the clause of an act begins: behind the stop or the joining word before it; of a verb that stands last, behind the act before it,
     and behind what that is done until."""
     if act.final:
-        until = vocabulary().step_small["until"]
-        begin = next((n for n in range(low, act.at) if line[n].word in until and not _in_range(line, n)), low)
+        begin = next((n for n in range(low, act.at) if begins_look(line, n)), low)
         begin = next((n for n in range(begin, act.at) if _is_stop(line, n)), low) if begin > low else low
+        comma = next((n for n in range(low, act.at) if line[n].text == ","), low)
+        if low and any(vocabulary().times.match(line, n) for n in range(low, comma)):
+            begin = comma  # "Stockgare 1 Std., nach 30 Min. falten": the time before the comma is that of the act before
         while begin < act.at and (_is_stop(line, begin) or _joins(line[begin])):
             begin += 1
         return begin

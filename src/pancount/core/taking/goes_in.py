@@ -81,7 +81,7 @@ class Lines:
             if one is None:
                 at += 1
                 continue
-            before = [t.word for t in line[max(0, at - BEFORE) : at]]
+            before = _before(line, at)
             mixture = one[1] < len(line) and line[one[1]].word in small["mixture"]
             if not mixture and not ({"more", "extra"} & set(before[-3:])):
                 rest = bool(small["rest"] & set(before))
@@ -105,7 +105,7 @@ class Lines:
             number = quantity(line, begin)
             if number and number[0].high < 1 and number[1] <= at and all(t.word in ("of", "the", "a") for t in line[number[1] : at]):
                 return number[0].high
-        return 0.5 if any(t.word == "hälfte" for t in line[max(0, at - BEFORE) : at]) else None
+        return 0.5 if {"half", "hälfte"} & set(_before(line, at)) else None
 
     def dry(self) -> list[Named]:
         """The dry ingredients."""
@@ -113,10 +113,18 @@ class Lines:
         return [Named(spot) for spot in self.spots if self.formula.stages[spot[0]].lines[spot[1]].role in roles]
 
 
+def _before(line: Tokens, at: int) -> list[str]:
+    """The words before a name that may say how much of it: no further back than to what was named with it."""
+    begin = next((n + 1 for n in range(at - 1, max(-1, at - 1 - BEFORE), -1) if line[n].text == "," or line[n].word in vocabulary().grammar["and"]), max(0, at - BEFORE))
+    return [t.word for t in line[begin:at]]
+
+
 def _share_of(asked: Amount, line: Line) -> float | None:
     """An amount over that of the line, by weight, or by the measure that the line itself was written in; None where they cannot be held together."""
     part = asked.parts[0]
     size = measures().get(part.measure)
+    if part.measure == "percent":
+        return _below_one(part.usual / 100)
     if part.measure == "" and part.usual < 1:
         return part.usual
     if size and size.kind == "weight" and size.size and line.weight_g:

@@ -63,6 +63,10 @@ _STOPPED = re.compile(r"(?:^|[\s\d(½¼¾⅓⅔])(?:c|t|g|lbs?|oz|qts?|pts?|pkgs
 """Short words whose stop ends no sentence."""
 
 
+_DEGREES = re.compile(r"(?:\d\d|°|@\s?\d)\s?°?[CF]$")
+"""And what only looks like one: the stop of "98C. Wait." ends one."""
+
+
 def sentences(text: str) -> list[str]:
     """A text's sentences; the stop of "2 oz. of salt" or "1 c. milk" ends none.
 
@@ -76,7 +80,8 @@ def sentence_spans(text: str) -> list[tuple[int, int]]:
     """From where to where each of a text's sentences stands, its stop left out."""
     found, begin = [], 0
     for end in _SENTENCE.finditer(text):
-        if end[0] == "." and _STOPPED.search(text[max(0, end.start() - 8) : end.start()]):
+        before = text[max(0, end.start() - 8) : end.start()]
+        if end[0] == "." and _STOPPED.search(before) and not _DEGREES.search(before):
             continue
         found.append((begin, end.start()))
         begin = end.end()

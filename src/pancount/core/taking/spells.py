@@ -35,7 +35,7 @@ def _words(line: Line, begin: int, end: int) -> set[str]:
     return {token.word for token in line[max(0, begin) : end]}
 
 
-def _own(line: Line, one: Found) -> bool:
+def is_own(line: Line, one: Found) -> bool:
     """Whether a time is how long the step itself lasts, and not when it comes, or how far something is apart."""
     small = vocabulary().step_small
     before, right = _words(line, one.begin - 2, one.begin), _words(line, one.end, one.end + 2)
@@ -52,14 +52,15 @@ def spell(line: Line, kind: str) -> Spell:
     times = [one for one in times if not _is_looked_for(line, one)]
     every = next((one.fact.high for one in times if one.begin and line[one.begin - 1].word in small["every"]), None)
     every = next((one.fact.high for one in times if _words(line, one.end, one.end + 2) & small["apart"]), every)
-    own = [one for one in _compound(line, [one for one in times if one.fact.high > 0]) if _own(line, one)]
+    own = [one for one in _compound(line, [one for one in times if one.fact.high > 0]) if is_own(line, one)]
     overnight = any(_is_a_night(line, n) for n in range(len(line)))
-    if kind not in ("temper", "cool"):
+    own = [one for one in own if not _words(line, one.end, one.end + 1) & small["later"]]
+    if kind not in ("temper", "cool", "stand", "rise", "proof", "chill"):
         own = [one for one in own if not _words(line, one.end, one.end + 1) & small["before"]]
     if not own:
         bare = _bare_minutes(line) if not times and kind in ("stand", "rise", "proof", "bake", "knead", "relax", "rest") else None
         return Spell(bare or (OVERNIGHT if overnight else None), every, overnight)
-    if kind == "bake" and (more := _more_minutes(line, own[-1])):
+    if kind in SUMMED and (more := _more_minutes(line, own[-1])):
         own = [*own, more]
     total = next((one for one in own if _words(line, one.end, one.end + 3) & small["total"]), None)
     counted = [total] if total else own if kind in SUMMED and not _alternatives(line, own) else own[:1]
@@ -107,9 +108,12 @@ def _compound(line: Line, times: Sequence[Found]) -> list[Found]:
 
 
 def _more_minutes(line: Line, last: Found) -> Found | None:
-    """ "30 min with lid, 15 without": minutes too."""
-    for at in range(last.end, len(line) - 1):
-        if line[at].kind == "number" and line[at - 1].text == "," and line[at + 1].kind == "word" and 3 <= line[at].value <= 90 and not found_in(line[at : at + 3]):
+    """ "30 min with lid, 15 without", "speed 1 for 4 minutes, then speed 2 for 6": minutes too."""
+    for at in range(last.end, len(line)):
+        behind = line[at + 1] if at + 1 < len(line) else None
+        begins = line[at - 1].text == "," and behind is not None and behind.kind == "word" and line[at].value >= 3
+        ends = line[at - 1].word == "for" and (behind is None or behind.kind == "sign" or behind.word in vocabulary().step_small["good"])
+        if line[at].kind == "number" and (begins or ends) and 1 <= line[at].value <= 90 and not found_in(line[at : at + 3]):
             minutes = line[at].value
             return last._replace(fact=last.fact.model_copy(update={"low": minutes, "high": minutes}), begin=at, end=at + 1)
     return None

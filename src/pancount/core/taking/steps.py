@@ -18,11 +18,11 @@ from pancount.core.formula.ways import keyed
 from pancount.core.pantry.ingredients import Pantry
 from pancount.core.pantry.role import Role
 from pancount.core.taking.amounts import quantity
-from pancount.core.taking.clauses import Clause, Line, clauses
+from pancount.core.taking.clauses import Clause, Line, begins_look, clauses
 from pancount.core.taking.facts import found_in
 from pancount.core.taking.goes_in import Lines, Named, Spot
 from pancount.core.taking.plain import BULLET, sentence_spans
-from pancount.core.taking.spells import SUMMED, spell, warmth
+from pancount.core.taking.spells import SUMMED, is_own, spell, warmth
 from pancount.core.taking.tokens import tokens
 from pancount.core.taking.vocabulary import vocabulary
 
@@ -47,6 +47,10 @@ BESIDE_OF = {
 """What is beside the dough and goes on, in or under it at a kind of step."""
 STAGE_OF = {"paste": StageKind.PASTE, "scald": StageKind.SCALD, "soak": StageKind.SOAKER, "boil": StageKind.MASH, "feed": StageKind.LEVAIN}
 """Which stage a kind of step is about, where no heading and no line says."""
+COLD_C = 12.0
+"""A dough that stands colder than this stands in a fridge or a cellar. Common practice, no source. [°C]"""
+COOLS_FROM_MIN = 5.0
+"""Out of the pan for less than this is no cooling; on a griddle nothing takes longer at a time. Common practice, no source. [min]"""
 RISE_FROM_MIN, PROOF_FROM_MIN = 40, 20
 """A dough that is left so long rises; shaped pieces, so long. Common practice, no source. [min]"""
 LONGEST_LOOK = 160
@@ -132,9 +136,19 @@ def read_steps(text: str, formula: Formula, pantry: Pantry) -> tuple[Formula, Wa
     for number, paragraph in enumerate(_paragraphs(text)):
         reader.paragraph(number, paragraph)
     reader.finish()
-    drafts = _no_more(_settled(reader.drafts))
+    drafts = _no_more(_as_hot(_settled(reader.drafts)))
     steps = _within(tuple(_step(draft, reader.key_of(draft), reader.takes(draft)) for draft in drafts))
     return formula, Way(steps=steps, dough_c=reader.dough_c, written=text[: most.METHOD])
+
+
+def _as_hot(drafts: list[Draft]) -> list[Draft]:
+    """A bake that says no temperature is as hot as the oven was heated before."""
+    oven: Warmth | None = None
+    for draft in drafts:
+        if draft.kind == "bake":
+            draft.heat = draft.heat or oven
+        oven = draft.heat if draft.kind in ("bake", "preheat") and draft.heat else warmth(tokens(draft.text), oven=True) or oven
+    return drafts
 
 
 def _no_more(drafts: list[Draft]) -> list[Draft]:
@@ -294,17 +308,23 @@ class _Reader:
         if first.final and self.label:
             lead = first.line[: next((n + 1 for n, t in enumerate(first.line) if t.text == ","), 0)]
         after = first.line and first.line[0].word in vocabulary().step_small["after"]
+        if after and self.seen.baked:
+            return found  # "after 20 min cover them": no step of its own
         if after and not lead:
             times = [one for one in found_in(first.line) if one.fact.kind == "time" and one.begin == 1]
             at = first.line.index(first.act[0]) if first.act else 0
             lead = first.line[:at] if times and times[0].end <= at else lead
+        later = next((one.end for one in found_in(first.line) if one.fact.kind == "time" and one.begin == 0), 0)
+        waits = bool(later) and any(t.word in vocabulary().step_small["later"] for t in first.line[later : later + 1])
+        lead = first.line[: later + 1] if waits else lead  # "30 min later add the salt"
         if not lead or not (found_in(lead) or self.lines.named(lead, self.section)):
             return found
         whole = Clause("", (), lead, "", (), 0, first.start, lead[-1].end)
-        kind = self._standing(whole, spell(lead[1:], "stand").lasts) if after else self._kind_untold(whole)
+        own = lead[1:] if after else lead[:-1] if waits else lead
+        kind = self._standing(whole, spell(own, "stand").lasts) if after or waits else self._kind_untold(whole)
         if kind in ("", "carry"):
             return found
-        self._take(replace(whole, kind=kind, line=lead[1:] if after else lead), sentence)
+        self._take(replace(whole, kind=kind, line=own), sentence)
         rest = first.line[len(lead) :]
         return [replace(first, line=rest, lead=0, start=rest[0].start, join=","), *found[1:]]
 
@@ -344,15 +364,24 @@ class _Reader:
     def _kind_untold(self, clause: Clause) -> str:
         """What kind of step words without a verb are, by their heading, their oven, their time and what was done before; blank for none."""
         line, seen = clause.line, self.seen
-        times = [one for one in found_in(line) if one.fact.kind == "time" and one.fact.high > 0]
+        times = [one for one in found_in(line) if one.fact.kind == "time" and one.fact.high > 0 and is_own(line, one)]
         oven, named = warmth(line, oven=True), self.lines.named(line, self.section)
         roles = {self._role(one.spot) for one in named}
-        if oven and (times or clause.says("oven")) and (seen.risen or seen.shaped or self.label == "bake"):
+        if oven and (self.label == "bake" or (times and (seen.risen or seen.shaped))):
             return "bake"
+        if oven and clause.says("oven"):
+            return "preheat"
         if self.label and (times or named or self.label_spell):
             return self.label
-        if clause.says("room temperature") and times and seen.mixed and not seen.shaped:
+        if clause.says("room temperature") and times and seen.mixed:
+            cold = next((draft.kind for draft in reversed(self.drafts) if draft.kind in ("chill", "temper", "rise", "proof")), "") == "chill"
+            return "temper" if cold else "proof" if seen.shaped else "rise"
+        if times and times[0].fact.high >= PROOF_FROM_MIN and seen.mixed and not (seen.risen or seen.shaped) and clause.says("warm", "covered"):
             return "rise"
+        if times and (now := self._in_the_heat(times[0].fact.high)):
+            return now
+        if times and seen.mixed and self._is_cold(clause):
+            return "chill"
         if clause.says("speed", "machine") and times and not seen.risen:
             last = self.drafts[-1] if self.drafts else None
             return "knead" if seen.mixed and not (last and last.lasts is None and self._has(last, Role.FLOUR)) else "mix"
@@ -363,9 +392,11 @@ class _Reader:
             return "add"
         if roles == {Role.FAT} and seen.shaped and not seen.baked:
             return "top"
-        if times and not oven and len(line) <= 8:
+        if times and not oven and sum(t.kind != "sign" for t in line) <= 8:
             if seen.baked:
                 return "cool"
+            if clause.says("bench") or (seen.shaped and times[0].fact.high < PROOF_FROM_MIN and clause.says("covered")):
+                return "rest"
             if seen.shaped and times[0].fact.high >= PROOF_FROM_MIN:
                 return "proof"
         return ""
@@ -441,7 +472,7 @@ class _Reader:
                 own = [one for one in own if one.share]  # its water is not the dough's
             return own, False
         small = vocabulary().step_small
-        but = next((n for n, word in enumerate(words) if word in small["except"]), len(words))
+        but = next((n for n, word in enumerate(words) if word in small["except"] or words[n : n + 2] == ["bis", "auf"]), len(words))
         left_out = {one.spot for one in self.lines.named(clause.line[but:], self.section)}
         if not left_out:
             return [], True
@@ -480,11 +511,15 @@ class _Reader:
 
     def _fold_times(self, draft: Draft, every: float | None, clause: Clause) -> None:
         """Folds told by their interval: "every 20 minutes, three times in all" is an hour of its own, unless a rise goes on meanwhile."""
-        if every and draft.touches and not draft.during and any(t.word in vocabulary().step_small["every"] for t in clause.line):
+        if every and draft.touches and not draft.during:
             last = self.drafts[-1] if self.drafts else None
             draft.during = bool(last and last.kind == "rise" and last.lasts and last.lasts.high_min >= every * (draft.touches - 1))
             draft.lasts = None if draft.during else Lasts.of(every * draft.touches)
         elif draft.during or every:
+            host = next((other for other in reversed(self.drafts) if other.kind == "rise"), None)
+            if every and draft.touches is None and draft.during and host and host.lasts:
+                within = [one.fact.high for one in found_in(clause.line) if one.fact.kind == "time" and one.fact.high > every]
+                draft.touches = max(1, min(30, int(within[0] // every if within else -(-host.lasts.usual_min // every) - 1)))
             draft.lasts = None
 
     def _is_during(self, clause: Clause, kind: str) -> bool:
@@ -495,7 +530,7 @@ class _Reader:
         """The kind of step that an act is here."""
         kind, seen, last = clause.kind, self.seen, self.drafts[-1] if self.drafts else None
         roles = {self._role(one.spot) for one in named}
-        if kind == "stand" or (kind == "carry" and lasts is not None and not roles):
+        if kind in ("stand", "relax") or (kind == "carry" and lasts is not None and not roles):
             return self._standing(clause, lasts)
         if kind == "carry":
             if not (named and not seen.risen and not seen.shaped and clause.act and clause.act[0].word in vocabulary().step_small["puts"]):
@@ -524,7 +559,7 @@ class _Reader:
             return "bathe" if in_bath else "top"
         if kind in ("wash", "brush"):
             return "brush" if seen.baked else "wash"
-        if kind == "top" and not seen.risen and not seen.shaped and roles & {Role.SALT, Role.FAT, Role.LEAVEN, Role.FLOUR}:
+        if kind == "top" and not seen.risen and not seen.shaped and roles & {Role.SALT, Role.FAT, Role.LEAVEN, Role.FLOUR, Role.LIQUID}:
             return "add"
         if kind == "fold" and roles and "in" in {t.word for t in clause.line}:
             return "add"
@@ -540,8 +575,8 @@ class _Reader:
             return "cool" if seen.baked else "cool_off"
         if kind == "fill" and not seen.risen:
             return "carry"
-        if kind == "unmould" and not seen.baked:
-            return "carry"
+        if kind == "unmould":
+            return "carry" if not seen.baked else "cool" if lasts and lasts.high_min >= COOLS_FROM_MIN else kind
         if kind == "pack" and not seen.baked:
             return "carry"
         if kind == "more":
@@ -561,6 +596,10 @@ class _Reader:
         minutes = lasts.high_min if lasts else 0.0
         if last and last.kind in ("heat_bath", "bathe") and 0 < minutes < 5:
             return "bathe"
+        if now := self._in_the_heat(minutes):
+            return now
+        if lasts and self._is_cold(clause):
+            return "chill"
         if last and last.kind in ("feed", "soak") and lasts and last.lasts is None:
             return "more"
         if not lasts and not clause.says("risen", "awake", "warm"):
@@ -572,12 +611,25 @@ class _Reader:
         if seen.shaped:
             return "proof" if minutes >= PROOF_FROM_MIN or clause.says("risen") else "rest"
         if seen.divided:
-            return "rest"
+            return "proof" if minutes >= RISE_FROM_MIN else "rest"
         if not (seen.mixed or seen.flour):
             return "carry"
         if clause.says("risen", "warm") or minutes >= RISE_FROM_MIN:
             return "rise"
         return "relax" if seen.leaven or seen.salt else "autolyse"
+
+    def _in_the_heat(self, minutes: float) -> str:
+        """What so short a time without an act is, of pieces that are shaped, once a griddle or a bath was heated; blank for neither."""
+        if not self.seen.shaped or self.seen.baked or not 0 < minutes < COOLS_FROM_MIN:
+            return ""
+        heated = next((draft.kind for draft in reversed(self.drafts) if draft.kind in ("heat_griddle", "heat_bath", "bathe")), "")
+        return {"heat_griddle": "griddle", "heat_bath": "bathe"}.get(heated, "")
+
+    @staticmethod
+    def _is_cold(clause: Clause) -> bool:
+        """Whether it stands as cold as a fridge is."""
+        degrees = warmth(clause.line, oven=False)
+        return degrees is not None and degrees.middle_c < COLD_C
 
     def _heated(self, clause: Clause, roles: set[Role | None]) -> str:
         if clause.says("oven") and not roles:
@@ -749,13 +801,22 @@ def _is_part(text: str) -> bool:
 def _without_look(clause: Clause) -> Line:
     """What of a clause names what goes in: not the act itself, where that may be an ingredient, and nothing behind "until"."""
     small = vocabulary().step_small
-    until = next((n for n, t in enumerate(clause.line) if t.word in small["until"] and n), len(clause.line))
+    until = next((n for n, t in enumerate(clause.line) if n and (begins_look(clause.line, n) or t.word in small["not"])), len(clause.line))
     return [t for t in clause.line[:until] if t not in clause.act or t.word not in ("oil", "butter", "flour")]
 
 
 def _parts(text: str) -> list[str]:
-    """A sentence where a stop was taken for that of a shortened word: "35 min. 200 °C, 14 min" is two."""
-    return [part for part in re.split(r"(?<=[a-z]\.)\s+(?=[A-ZÄÖÜ0-9])", text.strip()) if part]
+    """A sentence where a stop was taken for that of a shortened word: "35 min. 200 °C, 14 min" is two, and so is "sit 1hr. cut in 8"."""
+    found = [""]
+    for part in re.split(r"(?<=[a-z]\.)(?<!\bca\.)(?<!approx\.)\s+(?=\w)", text.strip()):
+        goes_on = part[:1].islower() and not (_is_done(found[-1]) and vocabulary().step_heads.match(tokens(part), 0))
+        found[-1:] = [f"{found[-1]} {part}"] if found[-1] and goes_on else [*filter(None, found[-1:]), part]
+    return [part for part in found if part]
+
+
+def _is_done(text: str) -> bool:
+    """Whether something is done in a text, and not by the way."""
+    return any(clause.kind not in ("", "carry") for clause in clauses(tokens(text)))
 
 
 def _group(kind: str) -> str:
@@ -778,9 +839,8 @@ def _counts_pieces(line: Line) -> bool:
 
 def _look(clause: Clause) -> str:
     """What is looked for: what stands behind "until", up to the next stop."""
-    small = vocabulary().step_small
-    for n, token in enumerate(clause.line):
-        if token.word in small["until"] and n + 1 < len(clause.line) and clause.line[n + 1].kind == "word":
+    for n in range(len(clause.line)):
+        if begins_look(clause.line, n) and n + 1 < len(clause.line) and clause.line[n + 1].kind == "word":
             behind, found = clause.line[n + 1 :], found_in(clause.line[n + 1 :])
             stop = next((m for m, t in enumerate(behind) if t.text in ",;.(–—"), len(behind))
             stop = min(stop, found[0].begin if found else len(behind))
