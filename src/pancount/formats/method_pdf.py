@@ -1,22 +1,26 @@
 """The method sheet as a PDF."""
 
 from pancount.core.sheet.method_sheet import MethodSheet
-from pancount.formats.paper import Paper, as_pdf, page_size, templates
+from pancount.formats.paper import Paper, as_one_page, page_size, templates
 
-ROOMY = 16
-"""With more steps than this the sheet is set smaller."""
+ROOMY_PT, USUAL_PT, TIGHT_PT = 10.0, 8.6, 7.8
+"""How large the words are. [pt]"""
+FEW, MANY = 16, 30
+"""Up to so many steps the sheet may be roomy; with more than so many it takes another page rather than be set tight."""
 CUT = 600
 """A step's words beyond this are cut off on paper; they stand whole on screen. [characters]"""
 
 
-def method_html(sheet: MethodSheet, *, name: str, kitchen: str, edition: str, paper: Paper) -> str:
-    """The sheet as one HTML page. `edition` says which revision it is."""
-    return templates().get_template("method.html").render(
-        sheet=sheet, name=name, kitchen=kitchen, edition=edition, paper=paper, page=page_size(paper), longest=CUT,
-        small=len(sheet.steps) > ROOMY and paper != "roll",
-    )  # fmt: skip
-
-
 def method_pdf(sheet: MethodSheet, *, name: str, kitchen: str, edition: str, paper: Paper) -> bytes:
-    """The sheet as a PDF."""
-    return as_pdf(method_html(sheet, name=name, kitchen=kitchen, edition=edition, paper=paper), paper)
+    """The sheet as a PDF, on one page where that can be. `edition` says which revision it is."""
+
+    def html(size: float) -> str:
+        return templates().get_template("method.html").render(
+            sheet=sheet, name=name, kitchen=kitchen, edition=edition, paper=paper, page=page_size(paper), longest=CUT, size=size
+        )
+
+    if paper == "roll":
+        sizes: tuple[float, ...] = (9.5,)
+    else:
+        sizes = (ROOMY_PT, USUAL_PT, TIGHT_PT)[0 if len(sheet.steps) <= FEW else 1 : 3 if len(sheet.steps) <= MANY else 2]
+    return as_one_page([html(size) for size in sizes], paper)

@@ -1,6 +1,7 @@
 """Paper: HTML of our templates as a PDF, a page of A4 or Letter where it fits, or a roll as long as it is."""
 
 import atexit
+from collections.abc import Sequence
 from decimal import Decimal
 from functools import cache
 from importlib.resources import files
@@ -97,11 +98,19 @@ def load_papers() -> None:
 
 def as_pdf(html: str, paper: Paper) -> bytes:
     """A page of HTML as a PDF; a roll is as long as what stands on it."""
+    return as_one_page((html,), paper)
+
+
+def as_one_page(settings: Sequence[str], paper: Paper) -> bytes:
+    """The first of these settings of a page, from roomy to tight, that fits on one sheet; the last where none does."""
     # Imported here: it takes most of a second, which the start of the application need not wait for.
     from weasyprint import HTML
 
     faces, fonts = _fonts()
-    document = HTML(string=html, base_url=template_folder()).render(stylesheets=[faces], font_config=fonts)
+    for html in settings:
+        document = HTML(string=html, base_url=template_folder()).render(stylesheets=[faces], font_config=fonts)
+        if len(document.pages) == 1:
+            break
     if paper == "roll" and len(document.pages) == 1:
         document.pages[0].height = _height_mm(document.pages[0]) / PX_TO_MM
     pdf = document.write_pdf()

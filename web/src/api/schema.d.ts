@@ -4519,6 +4519,8 @@ export interface components {
             number: number;
             /** When */
             when: string;
+            /** Day */
+            day: string;
             /** Label */
             label: string;
             /** Strand */
@@ -4799,8 +4801,9 @@ export interface components {
             /**
              * Kind
              * @default note
+             * @enum {string}
              */
-            kind: string;
+            kind: "feed" | "wake" | "dissolve" | "paste" | "scald" | "soak" | "boil" | "melt" | "cool_off" | "mix" | "autolyse" | "add" | "knead" | "knead_by_hand" | "test" | "fold" | "relax" | "rise" | "knock_back" | "divide" | "preshape" | "rest" | "shape" | "press" | "fill" | "prepare" | "proof" | "chill" | "temper" | "preheat" | "heat_bath" | "heat_griddle" | "steam" | "slash" | "bathe" | "wash" | "top" | "bake" | "griddle" | "brush" | "unmould" | "cool" | "cut" | "pack" | "freeze" | "note";
             /**
              * Of
              * @default

@@ -73,5 +73,5 @@ def _kind(row: dict[str, str]) -> StepKind:
 
 
 def kind_of(step: Step) -> StepKind:
-    """The kind of a step; a note where no kind is called so (a file of a later release)."""
-    return step_kinds().get(step.kind, step_kinds()["note"])
+    """The kind of a step."""
+    return step_kinds()[step.kind]

@@ -5,8 +5,9 @@ What a step leaves open (None), its kind stands in for: so a typed value is the 
 
 from typing import Annotated, Literal, Self
 
-from pydantic import Field, model_validator
+from pydantic import AfterValidator, Field, model_validator
 
+from pancount.core.base.datafiles import rows
 from pancount.core.base.models import Brief, Frozen, Name, Percent, Portion, Text, Word, Words
 
 LONGEST_MIN = 14 * 24 * 60
@@ -80,10 +81,20 @@ class Takes(Frozen):
     called: Name = ""
 
 
+KINDS = tuple(row["kind"] for row in rows(__name__, "step_kinds.csv"))
+"""What a step may be; what each usually is stands in `step_kinds.py`."""
+
+
+def _known(kind: str) -> str:
+    if kind not in KINDS:
+        raise ValueError(f"must be a kind of step: {', '.join(KINDS)}")
+    return kind
+
+
 class Step(Frozen):
     """A step of a way. Where a field is None, the kind's own stands in."""
 
-    kind: Word = "note"
+    kind: Annotated[Word, AfterValidator(_known), Field(json_schema_extra={"enum": list(KINDS)})] = "note"
     of: Brief = ""
     """What it works on: the key of a stage, or of something beside the dough; blank for the dough itself."""
     text: Text = ""

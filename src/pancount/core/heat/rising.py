@@ -19,7 +19,7 @@ from pancount.core.heat.cooling import Course
 
 LONGEST_MIN = 7 * 24 * 60.0
 """No rise is looked for beyond a week. [min]"""
-GRID = 800
+GRID = 400
 """Points of a course that a rise is summed over."""
 
 Numbers = NDArray[np.float64]

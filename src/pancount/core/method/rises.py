@@ -30,7 +30,7 @@ DOUGH_ML_PER_G = 0.9
 """Fresh dough, mixed: a little less than its weight in water. Common practice, no source. [ml/g]"""
 COLD_MIN = 12 * 60.0
 """How long a rise in the fridge is planned for, where nothing else says: a night and a little. Common practice, no source. [min]"""
-POINTS = 60
+POINTS = 36
 """Of a course that is drawn."""
 
 

@@ -36,6 +36,8 @@ class SheetStep(Frozen):
     number: int
     when: str
     """From the beginning, "1:30", or by the clock, "07:10"."""
+    day: str
+    """ "next day", where it is the first of another."""
     label: str
     strand: str
     """What it works on, where that is not the dough itself."""
@@ -45,6 +47,7 @@ class SheetStep(Frozen):
     check: str
     """What to look for and what if not, where the words do not say so themselves."""
     caution: str
+    """Blank where the step before has told the same."""
     goes_in: tuple[SheetIn, ...]
     during: bool
     hands: bool
@@ -85,7 +88,12 @@ def _when(minutes: float, begins: float | None) -> str:
     if begins is None:
         whole = round(minutes)
         return f"{whole // 60}:{whole % 60:02d}"
-    return clock_words(begins + minutes, int(begins // DAY_MIN))
+    return clock_words(begins + minutes, int(begins // DAY_MIN) + _day(minutes, begins))
+
+
+def _day(minutes: float, begins: float | None) -> int:
+    """How many days after the first; 0 where it goes from 0:00."""
+    return 0 if begins is None else int(round(begins + minutes) // DAY_MIN - begins // DAY_MIN)
 
 
 def method_sheet(formula: Formula, way: str, method: Method, sheet: WeighSheet) -> MethodSheet:
@@ -93,23 +101,26 @@ def method_sheet(formula: Formula, way: str, method: Method, sheet: WeighSheet) 
     told, begins = way_of(formula, way), method.begins_min
     given = _Given(sheet)
     order = sorted(range(len(method.steps)), key=lambda i: (round(method.steps[i].begin, 3), i))
-    found = []
+    found, day, caution = list[SheetStep](), 0, ""
     for number, i in enumerate(order, 1):
         figures, step = method.steps[i], told.steps[i]
         strand = method.strands[figures.strand]
         main = strand.kind == "stage" and not step.of
         bake = next((one for one in method.bakes if one.step == i), None)
+        before, day = day, _day(figures.begin, begins)
+        said, caution = caution, figures.caution or caution
         found.append(
             SheetStep(
                 number=number,
                 when=_when(figures.begin, begins),
+                day="" if day == before else "next day" if day == 1 else f"day {day + 1}",
                 label=figures.label,
                 strand="" if main else strand.name,
                 text=step_words(step) if step.text.strip() else "",
                 lasts=_lasts(method, i, step),
                 heat=bake.dial if bake and bake.dial else _heat(figures.heat_low_c, figures.heat_high_c),
                 check=_check(figures.look, figures.if_not, step.text),
-                caution=figures.caution,
+                caution="" if figures.caution == said else figures.caution,
                 goes_in=tuple(map(given.part, figures.goes_in)),
                 during=figures.during,
                 hands=filled(step, 0).hands in ("all", "start"),

@@ -10,7 +10,7 @@ from dataclasses import replace
 from pancount.core.base import most
 from pancount.core.formula.formula import Formula, StageKind, Way
 from pancount.core.formula.stages import kinds
-from pancount.core.formula.step_kinds import step_kinds
+from pancount.core.formula.step_kinds import kind_of, step_kinds
 from pancount.core.formula.steps import Lasts, Place, Step, Takes, Warmth
 from pancount.core.formula.ways import keyed
 from pancount.core.pantry.ingredients import Pantry
@@ -68,8 +68,9 @@ def _within(steps: tuple[Step, ...]) -> tuple[Step, ...]:
     """Steps with no more rises than are taken; what is one too many stays as a note."""
     rises, found = 0, []
     for step in steps:
-        rises += step_kinds()[step.kind].does == "rises"
-        found.append(step if rises <= most.RISES or step_kinds()[step.kind].does != "rises" else step.model_copy(update={"kind": "note"}))
+        is_rise = kind_of(step).does == "rises"
+        rises += is_rise
+        found.append(step if rises <= most.RISES or not is_rise else step.model_copy(update={"kind": "note"}))
     return tuple(found)
 
 

@@ -5,7 +5,7 @@ import type { Units } from '@/base/format'
 import { stageName } from '@/screens/formula/lines/lines'
 
 export const emptyStep = (kind = 'note'): Step => ({
-  kind, of: '', text: '', takes: [], lasts: null, by: null, hands: null, touches: null, touch_min: null, place: null, heat: null, told_yeast: null,
+  kind: kind as Step['kind'], of: '', text: '', takes: [], lasts: null, by: null, hands: null, touches: null, touch_min: null, place: null, heat: null, told_yeast: null,
   room_first_min: null, look: null, if_not: null, again_min: null, waits_min: null, caution: '', during: false,
 })
 export const emptyWay = (name = ''): Way => ({ name, key: '', steps: [], changed: [], stages: null, dough_c: null, warm: [], written: '' })

@@ -26,6 +26,7 @@ const back = computed(() => (revision.value ? { name: 'formula', params: { id: i
 const spaced = (decimal: string) => decimal.replace(/\B(?=(\d{3})+(?!\d))(?<!\.\d*)/g, '\u202f')
 const weighed = ({ name, printed }: MethodSheet['steps'][number]['goes_in'][number]) => (printed === null ? name : `${name} ${spaced(printed)}\u202f${sheet.value?.unit}`)
 const print = () => window.print()
+const sentence = (text: string) => (/[.!?]$/.test(text) ? text : `${text}.`)
 const upper = (text: string) => text.slice(0, 1).toUpperCase() + text.slice(1)
 </script>
 
@@ -51,12 +52,11 @@ const upper = (text: string) => text.slice(0, 1).toUpperCase() + text.slice(1)
         <thead><tr><th scope="col">{{ sheet.begins ? 'at' : 'from 0:00' }}</th><th scope="col">step</th><th scope="col">how long, how warm</th><th scope="col" class="was">as it was</th></tr></thead>
         <tbody>
           <tr v-for="step in sheet.steps" :key="step.number" :class="{ during: step.during }">
-            <td class="when">{{ step.when }}</td>
+            <td class="when"><small v-if="step.day" class="quiet">{{ step.day }}<br /></small>{{ step.when }}</td>
             <td>
-              <b class="label">{{ upper(step.label) }}</b> <span v-if="step.strand" class="quiet">{{ step.strand }}</span>
-              <div v-if="step.goes_in.length" class="goes"><span v-for="(one, n) in step.goes_in" :key="n">{{ n ? ', ' : '' }}{{ weighed(one) }}<small v-if="one.says" class="quiet">{{ ` ${one.says}` }}</small></span></div>
-              <div v-if="step.text">{{ step.text }}</div>
-              <div v-if="step.check" class="quiet">{{ step.check }}</div>
+              <b class="label">{{ upper(step.label) }}</b>&ensp;<span v-if="step.strand" class="quiet">{{ step.strand }}</span>
+              <span v-if="step.goes_in.length" class="goes"><span v-for="(one, n) in step.goes_in" :key="n">{{ n ? ', ' : '' }}{{ weighed(one) }}<small v-if="one.says" class="quiet">{{ ` ${one.says}` }}</small></span></span>
+              <div v-if="step.text || step.check">{{ step.text ? sentence(step.text) : '' }} <span class="quiet">{{ step.check }}</span></div>
               <div v-if="step.caution" class="caution">{{ step.caution }}</div>
             </td>
             <td>{{ step.lasts }}<b v-if="step.heat" class="heat">{{ step.heat }}</b></td>
