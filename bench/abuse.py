@@ -87,6 +87,19 @@ def many_targets(**pins: object) -> dict:
     return {"targets": targets, "limits": [*limits, *({"kind": "ingredient", "amount": 500, "ingredient": name} for name in KNOWN[:6])][: most.LIMITS]}
 
 
+def way(key: str, rises: int = most.RISES, steps: int = most.STEPS) -> dict:
+    """As many steps as a way has, in all sorts of places, each taking three things, as many of them rises as are taken."""
+    takes = [{"what": "line", "key": f"l{n}", "share": 0.01} for n in range(2)] + [{"what": "rest"}]
+    kinds = [*["rise"] * rises, *("mix", "knead", "fold", "chill", "bathe", "bake", "wash", "preheat", "temper", "griddle")]
+    told = [{"kind": kinds[n % len(kinds)] if n < len(kinds) else kinds[rises + n % 10], "takes": takes, "of": f"k{n % 7}", "text": "Worked in, slowly. " * 50} for n in range(steps)]
+    return {"name": f"Way {key}", "key": key, "steps": [step | ({"of": ""} if step["kind"] == "rise" else {}) for step in told]}
+
+
+def with_ways(made: dict) -> dict:
+    keyed = [stage | {"lines": [line | {"key": f"l{s}" if not n else f"l{s}x{n}"} for n, line in enumerate(stage["lines"])]} for s, stage in enumerate(made["stages"])]
+    return made | {"stages": keyed, "ways": [way("a"), way("b", 3, 20), *(way(f"w{n}", 3, 4) for n in range(most.FORMULA_WAYS - 2))]}
+
+
 def text_of(line: str, times: int = most.RECIPE_LINES) -> str:
     """The line so many times, each a little different where it has a {}."""
     return "\n".join(line.format(n) for n in range(times))[: most.RECIPE]
@@ -154,6 +167,15 @@ def cases() -> list[tuple[str, str, str, object]]:
         found.append((f"change, a stage out, {title}", "POST", change, {"formula": made, "change": {"change": "move_out", "stage": 0}}))
     found.append(("compare", "POST", "/api/reckon/compare", {"ours": worst, "theirs": known, "own": OWN}))
     found.append(("compare, the same name 70 times", "POST", "/api/reckon/compare", {"ours": fats, "theirs": fats, "own": OWN}))
+    timed = many_targets() | {"way": "a", "today": {"room_c": 19, "begins_min": 600, "ready_min": 6_000}}
+    for title, made in (("30 stages", with_ways(worst)), ("known", with_ways(known))):
+        found.append((f"method, {title}", "POST", "/api/reckon/method", {"formula": made, "own": OWN, "count": many_targets()}))
+        found.append((f"method, to be ready, {title}", "POST", "/api/reckon/method", {"formula": made, "own": OWN, "count": timed}))
+        found.append((f"ways, {title}", "POST", "/api/reckon/ways", {"formula": made, "own": OWN, "count": timed, "beside": "b"}))
+        found.append((f"change, a way's yeast, {title}", "POST", change, {"formula": made, "change": {"change": "way_yeast", "way": "a", "yeast": 0.5}}))
+    for title, recipe in RECIPES.items():
+        found.append((f"read a method, {title}", "POST", "/api/read/method", {"formula": known, "text": recipe}))
+    found.append(("read a method, rises", "POST", "/api/read/method", {"formula": known, "text": text_of("Knead {} min, add the butter; let rise 1 h, fold. If it tears, 2 min more.")}))
     found.append(("flour made up", "POST", "/api/reckon/flour-made-up", formula(1)))
     found.append(("pans held", "POST", "/api/reckon/pans", {"dough_g": 1e6, "pans": [SHAPES[n % 3] for n in range(6)]}))
     found.append(("stand-ins of 1 000 pans", "POST", "/api/pans/stand-ins", {"pan": SHAPES[2], "dough_g": 1800, "fill_kind": "pull_apart_buns"}))
@@ -173,7 +195,7 @@ def cases() -> list[tuple[str, str, str, object]]:
     found.append(("desk", "PUT", "/api/formulas/1/desk", {"formula": named, "count": many_targets(), "version": 1}))
     found.append(("save", "POST", "/api/formulas/1/revisions", {"formula": named, "count": many_targets(), "version": 1}))
     found.append(("copy", "POST", "/api/formulas/1/copy", None))
-    for paper in ("sheet", "sheet.pdf?paper=A4", "sheet.pdf?paper=roll", "sheet.csv", "count.ods", "ruler.pdf", "formula.json", "recipe.jsonld", "formula.csv"):
+    for paper in ("sheet", "sheet.pdf?paper=A4", "sheet.pdf?paper=roll", "method", "method.pdf?paper=A4", "method.pdf?paper=roll", "sheet.csv", "count.ods", "ruler.pdf", "formula.json", "recipe.jsonld", "formula.csv"):
         found += [(f"paper of {what}, {paper}", "GET", f"/api/formulas/{n}/{paper}", None) for n, what in ((1, "long names"), (2, "known, 12 targets"))]
     found.append(("where an ingredient of all formulas is used", "POST", "/api/pantry/uses", {"name": "Bread flour", "role": "flour", "composition": {"water": 20}}))
     found.append(("change it, and all are reckoned again", "PUT", "/api/pantry", {"ingredient": {"name": "Bread flour", "role": "flour", "composition": {"water": 20}}, "version": 0}))
@@ -194,7 +216,7 @@ def fill(engine: Engine) -> None:
     named = formula(name=lambda i: LONG_NAME[:290] + str(i))
     client.post("/api/formulas", json={"formula": named}).raise_for_status()
     known = formula(2, name=lambda i: KNOWN[i % len(KNOWN)])
-    client.post("/api/formulas", json={"formula": known, "count": many_targets()}).raise_for_status()
+    client.post("/api/formulas", json={"formula": with_ways(known), "count": many_targets()}).raise_for_status()
     client.post("/api/pans", json={"pan": SHAPES[2], "owned": 6}).raise_for_status()
     ten = {"name": "Ten lines", "stages": [{"lines": [FLOUR, *lines(9, lambda i: KNOWN[i])]}]}
     client.post("/api/formulas", json={"formula": ten}).raise_for_status()
@@ -245,7 +267,7 @@ def refused(client: TestClient) -> float:
     slowest = 0.0
     for rule, largest in (*BODY_BYTES, ("POST /api/cups", OTHERS)):
         method = "PUT" if rule.startswith("PUT") else "POST"
-        path = rule.split(" ")[1].replace("(count|change|compare)", "count").replace("(/.*)?", "").replace("(take-in|takings)", "takings")
+        path = rule.split(" ")[1].replace("(count|change|compare|method|ways)", "count").replace("(/.*)?", "").replace("(take-in|takings)", "takings")
         data = b"[" + b"1," * (largest // 2) + b"1]"
         for _ in range(3):
             start = time.perf_counter()

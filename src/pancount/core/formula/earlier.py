@@ -7,8 +7,9 @@ stood beside the dough keeps its weights.
 from collections.abc import Callable, Mapping
 from typing import Any
 
+from pancount.core.base import most
 from pancount.core.formula.stages import beside_named, kinds_named
-from pancount.core.formula.steps import LONGEST_MIN
+from pancount.core.formula.steps import LONGEST_MIN, packed
 
 Body = dict[str, Any]
 
@@ -30,6 +31,8 @@ def _with_kinds(body: Body) -> Body:
 def _with_ways(body: Body) -> Body:
     """6 has ways with steps of a kind; what was a draft of steps is one way of notes, each with its time and temperature where it told just one."""
     draft = [_note(step) for step in body.get("steps", ()) if isinstance(step, dict)]
+    if len(draft) > most.STEPS:  # a draft could have more of them
+        draft = [{"kind": "note", "text": text} for text in packed(step["text"] for step in draft)]
     kept = {name: value for name, value in body.items() if name != "steps"}
     return kept | ({"ways": [{"name": "As written", "steps": draft}]} if draft else {})
 

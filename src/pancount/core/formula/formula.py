@@ -164,6 +164,8 @@ class Way(Frozen):
     def _not_too_much(self) -> Self:
         if sum(len(step.text) for step in self.steps) > most.METHOD:
             raise ValueError(f"has a method of more than {most.METHOD} characters: shorten it")
+        if sum(len(step.takes) for step in self.steps) > most.TAKES:
+            raise ValueError(f"names more than {most.TAKES} things to go in at its steps")
         if sum(kind_of(step).does == "rises" for step in self.steps) > most.RISES:
             raise ValueError(f"has more than {most.RISES} rises: put some of them together")
         return self

@@ -3,10 +3,12 @@
 What a step leaves open (None), its kind stands in for: so a typed value is the baker's own, as a pin in the count is.
 """
 
+from collections.abc import Iterable
 from typing import Annotated, Literal, Self
 
 from pydantic import AfterValidator, Field, model_validator
 
+from pancount.core.base import most
 from pancount.core.base.datafiles import rows
 from pancount.core.base.models import Brief, Frozen, Name, Percent, Portion, Text, Word, Words
 
@@ -79,6 +81,26 @@ class Takes(Frozen):
     share: Portion = 1
     """How much of it: the first half of the flour."""
     called: Name = ""
+
+
+def packed(texts: Iterable[str]) -> list[str]:
+    """Texts put together, one a line, so that each is no longer than the words of one step; one that is longer is parted where it can be.
+
+    >>> packed(["Knead.", "Rest."]), [len(text) for text in packed(["x " * 7_500])]
+    (['Knead.\\nRest.'], [9999, 5000])
+    """
+    found: list[str] = []
+    for text in texts:
+        if found and len(found[-1]) + 1 + len(text) <= most.WORDS_OF_STEP:
+            found[-1] = f"{found[-1]}\n{text}"
+            continue
+        rest = text
+        while len(rest) > most.WORDS_OF_STEP:
+            cut = max(rest.rfind(sign, 1, most.WORDS_OF_STEP) for sign in ("\n", " "))
+            found.append(rest[: cut if cut > 0 else most.WORDS_OF_STEP])
+            rest = rest[len(found[-1]) :].lstrip()
+        found.append(rest)
+    return found
 
 
 KINDS = tuple(row["kind"] for row in rows(__name__, "step_kinds.csv"))

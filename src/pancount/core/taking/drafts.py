@@ -4,7 +4,6 @@ import re
 from dataclasses import dataclass, field
 from typing import NamedTuple
 
-from pancount.core.base import most
 from pancount.core.formula.formula import Formula, StageKind
 from pancount.core.formula.stages import kinds, main_stage
 from pancount.core.formula.steps import Lasts, Place, Warmth
@@ -217,11 +216,3 @@ def as_hot(drafts: list[Draft]) -> list[Draft]:
             draft.heat = draft.heat or oven
         oven = draft.heat if draft.kind in ("bake", "preheat") and draft.heat else warmth(tokens(draft.text), oven=True) or oven
     return drafts
-
-
-def no_more(drafts: list[Draft]) -> list[Draft]:
-    """As many as a way has; what is over stays as a note behind them."""
-    kept, over = drafts[: most.STEPS - 1], drafts[most.STEPS - 1 :]
-    if len(over) < 2:
-        return drafts
-    return [*kept, Draft("note", [span for draft in over for span in draft.spans], over[-1].line)]

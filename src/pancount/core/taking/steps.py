@@ -11,7 +11,7 @@ from pancount.core.base import most
 from pancount.core.formula.formula import Formula, StageKind, Way
 from pancount.core.formula.stages import kinds
 from pancount.core.formula.step_kinds import kind_of, step_kinds
-from pancount.core.formula.steps import Lasts, Place, Step, Takes, Warmth
+from pancount.core.formula.steps import Lasts, Place, Step, Takes, Warmth, packed
 from pancount.core.formula.ways import keyed
 from pancount.core.pantry.ingredients import Pantry
 from pancount.core.pantry.role import Role
@@ -27,7 +27,6 @@ from pancount.core.taking.drafts import (
     SoFar,
     Span,
     as_hot,
-    no_more,
     settled,
 )
 from pancount.core.taking.facts import found_in
@@ -55,13 +54,40 @@ def read_steps(text: str, formula: Formula, pantry: Pantry) -> tuple[Formula, Wa
     """A method read for a formula: the formula with keys to call its lines by, and the way. Never raises; the same text always reads the same."""
     formula = keyed(formula)
     reader = _Reader(formula, pantry)
-    for number, paragraph in enumerate(_paragraphs(text)):
+    read, left = _read_part(text)
+    paragraphs = list(_paragraphs(read))
+    for number, paragraph in enumerate(paragraphs):
+        if len(reader.far.drafts) > most.STEPS:
+            left = "\n".join([*paragraphs[number:], left]).strip()
+            break
         reader.paragraph(number, paragraph)
     reader.finish()
-    drafts = no_more(as_hot(settled(reader.far.drafts)))
     placing = Placing(reader.far)
-    steps = _within(tuple(_step(draft, placing.key_of(draft), placing.takes(draft)) for draft in drafts))
-    return formula, Way(steps=steps, dough_c=reader.dough_c, written=text[: most.METHOD])
+    steps = tuple(_step(draft, placing.key_of(draft), placing.takes(draft)) for draft in as_hot(settled(reader.far.drafts)))
+    return formula, Way(steps=_within(_no_more(steps, left)), dough_c=reader.dough_c, written=text[: most.METHOD])
+
+
+NOTES = -(-most.METHOD // most.WORDS_OF_STEP) + 1
+"""Notes that hold as much text as a method may have."""
+
+
+def _read_part(text: str) -> tuple[str, str]:
+    """What of a text is read, and what is left: it is parted behind a line or a sentence where it can be."""
+    if len(text) <= most.METHOD_READ:
+        return text, ""
+    cut = max((text.rfind(sign, 1, most.METHOD_READ) for sign in ("\n", ". ")), default=-1) + 1 or most.METHOD_READ
+    return text[:cut], text[cut:].strip()
+
+
+def _no_more(steps: tuple[Step, ...], left: str) -> tuple[Step, ...]:
+    """As many steps as a way has, naming no more than it may; what is over, and what was left, stays as notes behind them."""
+    room, named = most.STEPS if not left else most.STEPS - NOTES, 0
+    for n, step in enumerate(steps):
+        named += len(step.takes)
+        if named > most.TAKES or n >= room or (len(steps) > room and n >= most.STEPS - NOTES):
+            over = packed([*(one.text for one in steps[n:]), *([left] if left else [])])
+            return (*steps[: min(n, most.STEPS - len(over))], *(Step(kind="note", text=text) for text in over))
+    return (*steps, *(Step(kind="note", text=text) for text in packed([left] if left else [])))
 
 
 def _within(steps: tuple[Step, ...]) -> tuple[Step, ...]:
@@ -454,7 +480,7 @@ def _step(draft: Draft, of: str, takes: tuple[Takes, ...]) -> Step:
     return Step(
         kind=draft.kind,
         of=of,
-        text=draft.text[:10_000],
+        text=draft.text[: most.WORDS_OF_STEP],
         takes=takes,
         lasts=draft.lasts,
         heat=draft.heat,

@@ -15,10 +15,17 @@ export interface Desk {
 export const emptyTarget = (name = ''): Target => ({ name, pins: {}, pan: null, leave_gaps: false })
 export const emptyCount = (): Count => ({ pins: {}, targets: [emptyTarget()], limits: [], leave_remainder: false, rules: 'EU', way: '', today: {} })
 
+const STEPS = 60
+/** One note each; where there are more than a way has, so many in one. */
+function asNotes(texts: string[]) {
+  const each = Math.ceil(texts.length / STEPS)
+  return Array.from({ length: Math.ceil(texts.length / each) }, (_, n) => ({ ...emptyStep(), text: texts.slice(n * each, (n + 1) * each).join('\n') }))
+}
+
 /** As an earlier release left it: a draft of steps and no ways; and before that one pan, its pins among those of the batch, and nothing told of shaping and borders. */
 function broughtUp(desk: Desk): Desk {
   const { steps, ...formula } = desk.formula as Formula & { steps?: { text: string }[] }
-  const ways = formula.ways ?? (steps?.length ? [{ ...emptyWay('As written'), steps: steps.map(({ text }) => ({ ...emptyStep('note'), text })) }] : [])
+  const ways = formula.ways ?? (steps?.length ? [{ ...emptyWay('As written'), steps: asNotes(steps.map(({ text }) => text)) }] : [])
   return pansBroughtUp({ formula: { ...formula, ways }, count: { ...desk.count, way: desk.count.way ?? '', today: desk.count.today ?? {} } })
 }
 
