@@ -131,6 +131,6 @@ useKeys({
 <style scoped>
 .whole { display: grid; gap: 10px; margin-bottom: 14px }
 .halves { display: grid; gap: 14px; grid-template-columns: minmax(0, 1.45fr) minmax(340px, 1fr); align-items: start }
-.stack { display: grid; gap: 14px }
-@media (max-width: 1000px) { .halves { grid-template-columns: minmax(0, 1fr) } }
+.stack { display: grid; gap: 14px; position: sticky; top: 10px; max-height: calc(100vh - 20px); overflow-y: auto; align-content: start }
+@media (max-width: 1000px) { .halves { grid-template-columns: minmax(0, 1fr) } .stack { position: static; max-height: none } }
 </style>

@@ -24,13 +24,15 @@ const way = computed(() => props.formula.ways[wayNumber(props.formula, props.cou
 const rises = computed(() => props.method.rises.map((rise) => ({ rise, label: props.method.steps[rise.step]?.label ?? 'rise', strand: props.method.strands[props.method.steps[rise.step]?.strand ?? 0]?.name ?? '' })))
 const told = (rise: RiseFigures) => `${spanText(rise.told.low_min, rise.told.high_min)} at ${withUnit(rise.told_c, 'celsius', props.units)}${rise.told_yeast ? `, with ${plain(rise.told_yeast, 3)} % of yeast` : ''}`
 const levers = computed(() => props.method.levers)
+/** Of a dose: what a scale for yeast can weigh. */
+const DIGITS = 3
 const nameOf = (lever: Lever) => (lever.what === 'yeast' ? 'Yeast' : `${props.method.steps[lever.step ?? 0]?.label ?? 'rise'} at`)
-const figureOf = (lever: Lever) => (lever.needed == null ? '' : lever.what === 'yeast' ? `${plain(lever.needed, 3)} % instead of ${plain(lever.now, 3)} %` : `${withUnit(lever.needed, 'celsius', props.units, 3)} instead of ${withUnit(lever.now, 'celsius', props.units, 3)}`)
+const figureOf = (lever: Lever) => (lever.needed == null ? '' : lever.what === 'yeast' ? `${plain(lever.needed, DIGITS)} % instead of ${plain(lever.now, DIGITS)} %` : `${withUnit(lever.needed, 'celsius', props.units, 3)} instead of ${withUnit(lever.now, 'celsius', props.units, 3)}`)
 
 function take(lever: Lever): void {
   if (lever.needed == null) return
   if (lever.what === 'yeast') {
-    emit('take', { change: 'way_yeast', way: props.count.way, yeast: lever.needed }, `${plain(lever.needed, 3)} % of yeast in this way.`)
+    emit('take', { change: 'way_yeast', way: props.count.way, yeast: Number(lever.needed.toPrecision(DIGITS)) }, `${plain(lever.needed, DIGITS)} % of yeast in this way.`)
     return
   }
   const step = way.value?.steps[lever.step ?? -1]

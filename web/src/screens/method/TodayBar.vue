@@ -28,10 +28,12 @@ const WARM = [
 const today = computed(() => props.count.today)
 const usual = (name: (typeof WARM)[number]['name']) => props.climate[name] ?? today.value.room_c ?? props.climate.room_c
 const firstDay = computed(() => Math.floor((props.method?.begins_min ?? 0) / DAY))
+/** Nobody looks at a rise by the minute. */
+const NEAR_MIN = 3
 const spare = computed(() => {
   const minutes = props.method?.spare_min
   if (minutes == null) return ''
-  if (Math.abs(minutes) < 1) return 'just so'
+  if (Math.abs(minutes) < NEAR_MIN) return 'just so'
   return minutes > 0 ? `${minutesText(minutes)} to spare` : `${minutesText(-minutes)} too long for that`
 })
 </script>
@@ -41,21 +43,22 @@ const spare = computed(() => {
     <label class="label">Begin<ClockField :value="today.begins_min" :worked="method?.begins_min" :first-day="firstDay" label="Begin at" @change="today.begins_min = $event" /></label>
     <label class="label">Ready<ClockField :value="today.ready_min" :worked="method?.ready_min" :first-day="firstDay" label="Ready at" @change="today.ready_min = $event" /></label>
     <label v-for="{ name, label } in WARM" :key="name" class="label">{{ label }}<NumberBox :value="today[name] ?? usual(name)" :worked="today[name] == null" kind="celsius" :units="units" :label="`${label} today`" with-unit @change="today[name] = $event" /></label>
-    <dl v-if="method" class="figures" role="status">
+    <div v-if="method" class="whole" role="status"><dl class="figures">
       <div><dt>The whole</dt><dd><OpenWorking name="method:whole" :label="`The whole of it: ${minutesText(method.usual_min)}.`" @open="emit('working', $event)">{{ minutesText(method.usual_min) }}</OpenWorking> <small class="quiet">{{ spanText(method.low_min, method.high_min) }}</small></dd></div>
       <div><dt>By hand</dt><dd class="worked">{{ minutesText(method.hands_min) }} <small class="quiet">in {{ method.touches }} goes</small></dd></div>
-      <div v-if="spare"><dt>By the clock</dt><dd class="worked" :class="{ late: (method.spare_min ?? 0) < -1 }">{{ spare }}</dd></div>
-    </dl>
+      <div v-if="spare"><dt>By the clock</dt><dd class="worked" :class="{ late: (method.spare_min ?? 0) < -NEAR_MIN }">{{ spare }}</dd></div>
+    </dl></div>
   </div>
 </template>
 
 <style scoped>
 .today { display: flex; flex-wrap: wrap; gap: 8px 12px; align-items: end }
 .today > .label { flex: 0 1 104px }
-.figures { display: flex; flex-wrap: wrap; gap: 4px 22px; margin: 0 0 2px auto }
+.whole { margin: 0 0 2px auto }
+.figures { display: flex; flex-wrap: wrap; gap: 4px 22px; margin: 0 }
 dt { font-size: .85rem; color: var(--ink-2) }
 dd { margin: 0; font-weight: 700; font-size: 1.12rem; white-space: nowrap }
 dd small { font-weight: 400 }
 .late { color: var(--stop) }
-@media (max-width: 760px) { .today > .label { flex: 1 1 29% } .figures { margin-left: 0 } }
+@media (max-width: 760px) { .today > .label { flex: 1 1 29% } .whole { margin-left: 0 } }
 </style>

@@ -57,13 +57,13 @@ const steps = computed(() => (answer.value?.pairs ?? []).map((pair, key) => ({ k
     <Said v-if="problem" tone="stop">{{ problem.errors?.[0]?.detail ?? problem.detail }}</Said>
     <template v-if="answer">
       <el-table :data="figures" row-key="label">
-        <el-table-column label="" prop="label" min-width="120" />
-        <el-table-column :label="names[0]" min-width="110" align="right"><template #default="{ row }"><b class="worked">{{ row.ours }}</b></template></el-table-column>
-        <el-table-column :label="names[1]" min-width="110" align="right"><template #default="{ row }"><span class="worked">{{ row.theirs }}</span></template></el-table-column>
+        <el-table-column label="" prop="label" min-width="84" />
+        <el-table-column :label="names[0]" min-width="96" align="right"><template #default="{ row }"><b class="worked">{{ row.ours }}</b></template></el-table-column>
+        <el-table-column :label="names[1]" min-width="96" align="right"><template #default="{ row }"><span class="worked">{{ row.theirs }}</span></template></el-table-column>
       </el-table>
       <el-table :data="steps" row-key="key" :row-class-name="({ row }) => (row.alike ? 'alike' : 'differs')">
-        <el-table-column :label="names[0]" prop="ours" min-width="130" />
-        <el-table-column :label="names[1]" prop="theirs" min-width="130" />
+        <el-table-column :label="names[0]" prop="ours" min-width="110" />
+        <el-table-column :label="names[1]" prop="theirs" min-width="110" />
       </el-table>
       <DifferenceTable :compared="answer.compared" :units="units" :sides="names" />
     </template>

@@ -64,10 +64,10 @@ const gauges = computed(() =>
   <div class="differences">
     <Said tone="ok" v-if="compared.same">The same, line by line.</Said>
     <el-table v-if="lines.length" :data="lines" row-key="key">
-      <el-table-column label="Line, % of flour" prop="called" min-width="150" />
-      <el-table-column :label="sides[1]" min-width="76" align="right"><template #default="{ row }">{{ row.theirs }}<small class="quiet">{{ row.theirsG }}</small></template></el-table-column>
-      <el-table-column :label="sides[0]" min-width="76" align="right"><template #default="{ row }">{{ row.ours }}<small class="quiet">{{ row.oursG }}</small></template></el-table-column>
-      <el-table-column label="change" min-width="76" align="right"><template #default="{ row }"><span class="worked">{{ row.change }}</span></template></el-table-column>
+      <el-table-column label="Line, % of flour" prop="called" min-width="104" />
+      <el-table-column :label="sides[1]" min-width="64" align="right"><template #default="{ row }">{{ row.theirs }}<small class="quiet">{{ row.theirsG }}</small></template></el-table-column>
+      <el-table-column :label="sides[0]" min-width="64" align="right"><template #default="{ row }">{{ row.ours }}<small class="quiet">{{ row.oursG }}</small></template></el-table-column>
+      <el-table-column label="change" min-width="64" align="right"><template #default="{ row }"><span class="worked">{{ row.change }}</span></template></el-table-column>
       <el-table-column v-if="canBring" width="100" align="right"><template #header><span class="visually-hidden">Bring over</span></template>
         <template #default="{ row }">
           <el-button v-if="row.line.theirs && row.change" text size="small" :aria-label="`Bring ${row.called} over`" @click="emit('line', row.line)">Bring</el-button>
@@ -76,10 +76,10 @@ const gauges = computed(() =>
       </el-table-column>
     </el-table>
     <el-table v-if="gauges.length" :data="gauges" row-key="key">
-      <el-table-column label="The dough, %" prop="label" min-width="150" />
-      <el-table-column :label="sides[1]" prop="theirs" min-width="76" align="right" />
-      <el-table-column :label="sides[0]" prop="ours" min-width="76" align="right" />
-      <el-table-column label="change" min-width="76" align="right"><template #default="{ row }"><span class="worked">{{ row.change }}</span></template></el-table-column>
+      <el-table-column label="The dough, %" prop="label" min-width="104" />
+      <el-table-column :label="sides[1]" prop="theirs" min-width="64" align="right" />
+      <el-table-column :label="sides[0]" prop="ours" min-width="64" align="right" />
+      <el-table-column label="change" min-width="64" align="right"><template #default="{ row }"><span class="worked">{{ row.change }}</span></template></el-table-column>
       <el-table-column v-if="canBring" width="100" />
     </el-table>
     <p v-for="way in ways" :key="way.key"><b>{{ way.name }}</b>: {{ way.says }} <el-button v-if="canBring && way.theirs != null" text size="small" :aria-label="`Bring the way ${way.name} over`" @click="emit('way', way.theirs, way.name)">Bring</el-button></p>
