@@ -1,7 +1,7 @@
 """The screens as a browser meets them: bytes of the first page, and the time from a key to every number, on the buns of
-ten lines and on a formula of 60 lines in 6 stages.
+ten lines, on a formula of 60 lines in 6 stages, and on the method of a way of 25 steps with 6 rises.
 
-Run beside a running application: PYTHONPATH=src:tests .venv/bin/python bench/screen.py http://127.0.0.1:8137
+Run beside a running application: PYTHONPATH=src:tests:bench .venv/bin/python bench/screen.py http://127.0.0.1:8137
 """
 
 import json
@@ -9,9 +9,11 @@ import statistics
 import sys
 import urllib.request
 
+from method import PAN, WAYS
 from playwright.sync_api import Browser, Page, sync_playwright
 
 from browser_flags import CHROMIUM, FLAGS
+from pancount.core.count.count import one_target
 
 CHANGES = 100
 STAGES = ("Levain, first step", "Levain, second step", "Cooked-flour paste", "Soaker", "Dough", "Folded in")
@@ -23,7 +25,7 @@ WATCH = """() => {
   window.times = []
   let pressed = 0
   addEventListener('keydown', (event) => { pressed = event.timeStamp }, true)
-  const trays = document.querySelector('.trays')
+  const trays = document.querySelector('.trays, .method-page')
   let stale = false
   new MutationObserver(() => {
     const now = trays.classList.contains('stale')
@@ -75,14 +77,24 @@ def sixty_lines(address: str) -> int:
     return json.load(urllib.request.urlopen(request))["head"]["id"]
 
 
-def keys_to_numbers(browser: Browser, url: str, name: str) -> None:
+def twenty_five_steps(address: str) -> int:
+    """The formula of bench/method.py, kept; its number."""
+    body = {"formula": WAYS.model_dump(mode="json"), "count": one_target(PAN, pieces=24, pans=2).model_dump(mode="json")}
+    request = urllib.request.Request(f"{address}/api/formulas", json.dumps(body).encode(), {"Content-Type": "application/json"})
+    return json.load(urllib.request.urlopen(request))["head"]["id"]
+
+
+COUNT_FIELDS = ('[data-quantity="flour_g"] input', '[data-cell="1:1:percent"] input')
+METHOD_FIELDS = ('[aria-label="Counter today"]', '[aria-label="Warm spot today"]')
+
+
+def keys_to_numbers(browser: Browser, url: str, name: str, fields: tuple[str, str] = COUNT_FIELDS) -> None:
     page = browser.new_page(viewport={"width": 1280, "height": 800})
     page.goto(url)
-    field = page.locator('[data-quantity="flour_g"] input')
-    field.wait_for()
+    page.locator(fields[0]).wait_for()
     page.evaluate(WATCH)
     for n in range(CHANGES):
-        (field if n % 2 else page.locator('[data-cell="1:1:percent"] input')).focus()
+        page.locator(fields[n % 2]).focus()
         page.keyboard.press("End")
         page.keyboard.press("Backspace" if n % 4 > 1 else str(n % 10))
         page.wait_for_timeout(250)
@@ -105,6 +117,7 @@ def main(address: str) -> None:
         page.close()
         keys_to_numbers(browser, f"{address}{formula}", "ten lines")
         keys_to_numbers(browser, f"{address}/formulas/{sixty_lines(address)}", "60 lines")
+        keys_to_numbers(browser, f"{address}/formulas/{twenty_five_steps(address)}/method", "method of 25 steps", METHOD_FIELDS)
         browser.close()
 
 

@@ -196,6 +196,8 @@ def test_a_pan_named_in_the_method_is_the_counts():
     formula, count = make_formula(taken)
     pan = count.targets[0].pan
     assert (round(pan.width_cm, 1), round(pan.length_cm, 1)) in ((22.9, 33.0), (33.0, 22.9))
-    assert formula.ways[0].steps[-1].kind == "bake"
+    bake, flagged = formula.ways[0].steps[-2:]
+    assert (bake.kind, flagged.kind) == ("bake", "note")
+    assert "375 °F" in flagged.text
     assert any("375 °F" in says for line in taken.lines for says in line.disagrees)
     assert disagreements("190 °C (375 °F)") == ()

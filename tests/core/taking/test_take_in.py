@@ -348,7 +348,8 @@ class TestFormula:
         assert (flour.weight_g, flour.written, flour.band.high_g) == (600, "4 cups bread flour", 698)
         assert formula.stages[0].lines[0].band is None  # 25 g is weighed
         assert formula.stages[1].lines[3].note == "softened"
-        wake, bake = formula.ways[0].steps
+        wake, bake, flagged = formula.ways[0].steps
+        assert (flagged.kind, flagged.text) == ("note", "190 °C and 320 °F are not the same: 320 °F is 160 °C.")
         assert (wake.kind, wake.text, bake.kind, bake.text) == ("wake", "Wake the yeast at 43 °C, 5–10 min", "bake", "Bake 190 °C / 320 °F, 18–20 min")
         assert (bake.lasts.low_min, bake.lasts.high_min, bake.heat.high_c) == (18, 20, 190)
         assert count.targets[0].pins.pieces == 16

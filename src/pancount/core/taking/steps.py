@@ -29,7 +29,7 @@ from pancount.core.taking.drafts import (
     as_hot,
     settled,
 )
-from pancount.core.taking.facts import found_in
+from pancount.core.taking.facts import disagreements, found_in
 from pancount.core.taking.goes_in import Named
 from pancount.core.taking.placing import BESIDE_OF, Placing
 from pancount.core.taking.plain import BULLET, sentence_spans
@@ -63,8 +63,14 @@ def read_steps(text: str, formula: Formula, pantry: Pantry) -> tuple[Formula, Wa
         reader.paragraph(number, paragraph)
     reader.finish()
     placing = Placing(reader.far)
-    steps = tuple(_step(draft, placing.key_of(draft), placing.takes(draft)) for draft in as_hot(settled(reader.far.drafts)))
+    drafts = as_hot(settled(reader.far.drafts))
+    steps = tuple(step for draft in drafts for step in (_step(draft, placing.key_of(draft), placing.takes(draft)), *_flagged(draft)))
     return formula, Way(steps=_within(_no_more(steps, left)), dough_c=reader.dough_c, written=text[: most.METHOD])
+
+
+def _flagged(draft: Draft) -> tuple[Step, ...]:
+    """A note behind a step whose pairs do not agree ("190 °C / 320 °F"): it stays until the baker has settled which was meant."""
+    return tuple(Step(kind="note", text=says) for says in disagreements(draft.text))
 
 
 NOTES = -(-most.METHOD // most.WORDS_OF_STEP) + 1

@@ -45,7 +45,7 @@ const desk = useDesk(() => undefined)
 watch(id, (now) => void desk.open(now), { immediate: true })
 onBeforeRouteLeave(() => desk.flush())
 const ready = computed(() => desk.loaded.value)
-const { method, problem, hasSteps, isBlank } = useMethod(desk.desk, known, ref(0), ready)
+const { method, problem, stale, hasSteps, isBlank } = useMethod(desk.desk, known, ref(0), ready)
 const changes = useChanges(desk, known)
 
 const show = (query: Record<string, string | undefined>) => router.replace({ query: { ...route.query, ...query } })
@@ -81,7 +81,7 @@ useKeys({
 </script>
 
 <template>
-  <main class="page method-page">
+  <main class="page method-page" :class="{ stale }">
     <Said v-if="desk.error.value || unitsError" tone="stop"><strong>The method cannot be shown</strong>{{ desk.error.value?.message ?? unitsError?.message }}<div class="row"><el-button @click="desk.open(id)">Try again</el-button><LinkButton :to="{ name: 'formulas' }">All formulas</LinkButton></div></Said>
     <el-skeleton v-else-if="!desk.loaded.value || !units" :rows="10" animated aria-label="Fetching the method" />
     <template v-else>
