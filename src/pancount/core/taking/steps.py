@@ -216,7 +216,7 @@ class _Reader:
     def sentence(self, sentence: Sentence) -> None:
         """One sentence, in its clauses."""
         line = tokens(sentence.text)
-        if not line:
+        if all(token.kind == "sign" for token in line):
             return
         found = clauses(line)
         if len(found) == 1 and not found[0].kind:
@@ -260,6 +260,8 @@ class _Reader:
             return found
         self._take(replace(whole, kind=kind, line=own), sentence)
         rest = first.line[len(lead) :]
+        if not rest:
+            return found[1:]
         return [replace(first, line=rest, lead=0, start=rest[0].start, join=","), *found[1:]]
 
     def _append(self, span: Span) -> None:
