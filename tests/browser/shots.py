@@ -36,18 +36,6 @@ def formula(page: Page) -> None:
     open_formula(page, "Cardamom milk buns")
 
 
-def remainder(page: Page) -> None:
-    open_formula(page, "Caraway knots")
-    page.get_by_role("group", name="What to do with what is over").wait_for()
-
-
-def fight(page: Page) -> None:
-    open_formula(page, "Squash rolls")
-    for name, value in (("Flour", "600"), ("Pieces", "16"), ("Raw piece", "85")):
-        page.get_by_role("textbox", name=name, exact=True).fill(value)
-    page.get_by_role("alert").wait_for()
-
-
 def working(page: Page) -> None:
     open_formula(page, "Leek and thyme focaccia")
     page.get_by_role("button", name="Dough to divide. How was it worked out?").click()
@@ -102,6 +90,24 @@ def shape(page: Page) -> None:
     page.get_by_text("Check your local rules").wait_for()
 
 
+def method(page: Page) -> None:
+    """Over night on a cool counter, to be ready at half past eight."""
+    open_formula(page, "Cardamom milk buns")
+    page.goto(f"{page.url.split('?')[0]}/method")
+    page.get_by_role("tab", name="Overnight").click()
+    for name, value in (("Counter today", "19"), ("Begin at", "18:30"), ("Ready at", "8:30")):
+        page.get_by_role("textbox", name=name).fill(value)
+    page.get_by_role("textbox", name=name).blur()
+    page.get_by_text("just so").wait_for()
+    page.locator(".page-head [role=status]").filter(has_text=re.compile("kept|revision")).wait_for()
+
+
+def method_sheet(page: Page) -> None:
+    open_formula(page, "Yogurt flatbreads")
+    page.goto(f"{page.url.split('?')[0]}/method-sheet")
+    page.get_by_role("article").wait_for()
+
+
 def kitchen(page: Page) -> None:
     page.goto("/kitchen")
     page.get_by_role("heading", name="Kit", exact=True).wait_for()
@@ -127,13 +133,13 @@ SHOTS = [
     ("pans", pans, DESK, "light"),
     ("targets", targets, DESK, "light"),
     ("shape-dark", shape, DESK, "dark"),
-    ("remainder", remainder, DESK, "light"),
-    ("fight", fight, DESK, "light"),
     ("working", working, DESK, "light"),
     ("dough", dough, DESK, "light"),
     ("side-by-side", side_by_side, DESK, "light"),
     ("welcome", welcome, DESK, "light"),
     ("sheet", sheet, DESK, "light"),
+    ("method-sheet", method_sheet, DESK, "light"),
+    ("method", method, DESK, "light"),
     ("kitchen", kitchen, DESK, "light"),
     ("formula-tablet", working, TABLET, "light"),
     ("formula-phone", formula, PHONE, "light"),

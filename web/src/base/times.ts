@@ -2,6 +2,8 @@
 
 const HOUR = 60
 export const DAY = 24 * HOUR
+/** Nobody looks at a rise by the minute: what is nearer than this is on time. */
+export const NEAR_MIN = 3
 
 /** "30 s", "1½ min", "45 min", "1 h 30 min", "12 h". */
 export function minutesText(minutes: number): string {

@@ -332,7 +332,7 @@ class _Reckoning:
 
     def _step(self, i: int, one: Filled, when: When) -> StepFigures:
         minutes, times = when.end - when.begin, self.times
-        by_loads = i in self.run
+        by_loads, by_hand = i in self.run, one.kind.place == "mixer" and one.place != "mixer"
         lies = when.waits > (one.waits_min or 0) + 0.5 and one.waits_min is not None
         return StepFigures(
             label=one.kind.label,
@@ -356,7 +356,7 @@ class _Reckoning:
             waits_min=one.waits_min,
             lies_min=when.waits,
             waits_says=f"It lies {when.waits:.0f} min, and bears {one.waits_min:.0f}: {one.kind.waits_cost or 'it suffers'}." if lies else "",
-            caution=" ".join(filter(None, (one.kind.caution, one.step.caution))),
+            caution=" ".join(filter(None, ("" if by_hand else one.kind.caution, one.step.caution))),
             goes_in=self.goes_in[i],
         )
 

@@ -208,6 +208,15 @@ def _named_proof(draft: Draft) -> bool:
     return any(word in draft.text.casefold() for word in ("proof", "prove", "rise", "gare", "gehen"))
 
 
+def by_hand(drafts: list[Draft]) -> list[Draft]:
+    """What is worked in goes in by hand too, where the dough is kneaded so and no machine kneads it."""
+    kinds_of = {draft.kind for draft in drafts}
+    if "knead_by_hand" in kinds_of and "knead" not in kinds_of:
+        for draft in drafts:
+            draft.place = draft.place or ("bowl" if draft.kind == "add" else None)
+    return drafts
+
+
 def as_hot(drafts: list[Draft]) -> list[Draft]:
     """A bake that says no temperature is as hot as the oven was heated before."""
     oven: Warmth | None = None

@@ -27,6 +27,7 @@ from pancount.core.taking.drafts import (
     SoFar,
     Span,
     as_hot,
+    by_hand,
     settled,
 )
 from pancount.core.taking.facts import disagreements, found_in
@@ -63,7 +64,7 @@ def read_steps(text: str, formula: Formula, pantry: Pantry) -> tuple[Formula, Wa
         reader.paragraph(number, paragraph)
     reader.finish()
     placing = Placing(reader.far)
-    drafts = as_hot(settled(reader.far.drafts))
+    drafts = by_hand(as_hot(settled(reader.far.drafts)))
     steps = tuple(step for draft in drafts for step in (_step(draft, placing.key_of(draft), placing.takes(draft)), *_flagged(draft)))
     return formula, Way(steps=_within(_no_more(steps, left)), dough_c=reader.dough_c, written=text[: most.METHOD])
 

@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import { wayNumber } from './steps'
 import type { Change, Count, Formula, Lever, Method, RiseFigures } from '@/api/client'
 import { plain, withUnit, type Units } from '@/base/format'
-import { minutesText, spanText } from '@/base/times'
+import { minutesText, NEAR_MIN, spanText } from '@/base/times'
 import OpenWorking from '@/design/OpenWorking.vue'
 import Said from '@/design/Said.vue'
 import RiseCurve from '@/drawings/RiseCurve.vue'
@@ -23,7 +23,7 @@ const emit = defineEmits<{ working: [opened: string]; step: []; take: [change: C
 const way = computed(() => props.formula.ways[wayNumber(props.formula, props.count)])
 const rises = computed(() => props.method.rises.map((rise) => ({ rise, label: props.method.steps[rise.step]?.label ?? 'rise', strand: props.method.strands[props.method.steps[rise.step]?.strand ?? 0]?.name ?? '' })))
 const told = (rise: RiseFigures) => `${spanText(rise.told.low_min, rise.told.high_min)} at ${withUnit(rise.told_c, 'celsius', props.units)}${rise.told_yeast ? `, with ${plain(rise.told_yeast, 3)} % of yeast` : ''}`
-const levers = computed(() => props.method.levers)
+const levers = computed(() => (Math.abs(props.method.spare_min ?? 0) < NEAR_MIN ? [] : props.method.levers))
 /** Of a dose: what a scale for yeast can weigh. */
 const DIGITS = 3
 const nameOf = (lever: Lever) => (lever.what === 'yeast' ? 'Yeast' : `${props.method.steps[lever.step ?? 0]?.label ?? 'rise'} at`)

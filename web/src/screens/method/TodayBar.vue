@@ -2,9 +2,8 @@
 /** Today: when it begins or is to be ready, and how warm the kitchen is; the whole of the way beside it. */
 import { computed } from 'vue'
 import type { Climate, Count, Method } from '@/api/client'
-import { minutesText, spanText } from '@/base/times'
+import { DAY, minutesText, NEAR_MIN, spanText } from '@/base/times'
 import type { Units } from '@/base/format'
-import { DAY } from '@/base/times'
 import ClockField from '@/design/ClockField.vue'
 import NumberBox from '@/design/NumberBox.vue'
 import OpenWorking from '@/design/OpenWorking.vue'
@@ -28,8 +27,6 @@ const WARM = [
 const today = computed(() => props.count.today)
 const usual = (name: (typeof WARM)[number]['name']) => props.climate[name] ?? today.value.room_c ?? props.climate.room_c
 const firstDay = computed(() => Math.floor((props.method?.begins_min ?? 0) / DAY))
-/** Nobody looks at a rise by the minute. */
-const NEAR_MIN = 3
 const spare = computed(() => {
   const minutes = props.method?.spare_min
   if (minutes == null) return ''

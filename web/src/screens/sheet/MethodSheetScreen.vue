@@ -54,7 +54,7 @@ const upper = (text: string) => text.slice(0, 1).toUpperCase() + text.slice(1)
           <tr v-for="step in sheet.steps" :key="step.number" :class="{ during: step.during }">
             <td class="when"><small v-if="step.day" class="quiet">{{ step.day }}<br /></small>{{ step.when }}</td>
             <td>
-              <b class="label">{{ upper(step.label) }}</b>&ensp;<span v-if="step.strand" class="quiet">{{ step.strand }}</span>
+              <b class="what">{{ upper(step.label) }}</b>&ensp;<span v-if="step.strand" class="quiet">{{ step.strand }}</span>
               <span v-if="step.goes_in.length" class="goes"><span v-for="(one, n) in step.goes_in" :key="n">{{ n ? ', ' : '' }}{{ weighed(one) }}<small v-if="one.says" class="quiet">{{ ` ${one.says}` }}</small></span></span>
               <div v-if="step.text || step.check">{{ step.text ? sentence(step.text) : '' }} <span class="quiet">{{ step.check }}</span></div>
               <div v-if="step.caution" class="caution">{{ step.caution }}</div>
@@ -79,7 +79,7 @@ th { text-align: left; font-weight: 400; font-size: .85rem; color: var(--ink-2);
 th:nth-child(1) { width: 92px } th:nth-child(3) { width: 156px } th.was { width: 130px }
 td { border-bottom: 1px solid var(--rim-faint); padding: 5px 8px 5px 0; vertical-align: top; overflow-wrap: anywhere }
 .when { font-weight: 700; color: var(--rim) }
-.label { font-family: var(--head); color: var(--rim) }
+.what { font-family: var(--head); color: var(--rim) }
 .goes { font-weight: 700 }
 .heat { display: block }
 .was { border-left: 1px dotted var(--rim-soft) }
