@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from pancount.core.base import most
 from pancount.core.base.errors import CannotChange
-from pancount.core.formula.changes import BringOver, change_formula
+from pancount.core.formula.changes import Bring, change_formula
 from pancount.core.formula.compare import compare
 from pancount.core.formula.earlier import brought_up
 from pancount.core.formula.formula import Formula, Stage, StageKind, Way
@@ -90,7 +90,7 @@ class TestBesideEachOther:
         plain = FORMULA.model_copy(update={"ways": (QUICK,)})
         compared = compare(plain, FORMULA, 1000, PANTRY, Practice())
         assert [(way.name, way.ours is None) for way in compared.ways] == [("Night", True), ("Quick", False)]
-        brought = change_formula(plain, BringOver(change="bring_over", what="way", theirs=FORMULA, stage=1), PANTRY, Practice()).formula
+        brought = change_formula(plain, Bring(what="way", theirs=FORMULA, way=1), PANTRY, Practice()).formula
         assert [(way.name, len(way.steps)) for way in brought.ways] == [("Quick", 3), ("Night", 4)]
         assert yeast_of(in_way(brought, brought.ways[1].key)) == pytest.approx(0.3)
 
