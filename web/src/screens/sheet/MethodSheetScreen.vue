@@ -3,9 +3,9 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
-import { api, ask, Refused, type MethodSheet } from '@/api/client'
-import LinkButton from '@/design/LinkButton.vue'
-import Said from '@/design/Said.vue'
+import { spaced } from './decimals'
+import SheetFrame from './SheetFrame.vue'
+import { api, ask, type MethodSheet } from '@/api/client'
 
 const route = useRoute()
 const id = computed(() => Number(route.params.id))
@@ -18,33 +18,16 @@ const query = useQuery({
 })
 const page = computed(() => query.data.value)
 const sheet = computed(() => page.value?.sheet)
-const problem = computed(() => (query.error.value instanceof Refused ? query.error.value : null))
-const PAPERS = [['A4', 'A4'], ['Letter', 'Letter'], ['roll', '80 mm roll']] as const
-const file = (paper: string) => `/api/formulas/${id.value}/method.pdf?paper=${paper}${revision.value ? `&revision=${revision.value}` : ''}`
+const pdf = (paper: string) => `/api/formulas/${id.value}/method.pdf?paper=${paper}${revision.value ? `&revision=${revision.value}` : ''}`
 const back = computed(() => (revision.value ? { name: 'formula', params: { id: id.value }, query: { side: 'method', revision: revision.value } } : { name: 'method', params: { id: id.value } }))
-/** Decimals come as text, exactly as the scale shows them; only thousands are spaced. */
-const spaced = (decimal: string) => decimal.replace(/\B(?=(\d{3})+(?!\d))(?<!\.\d*)/g, '\u202f')
 const weighed = ({ name, printed }: MethodSheet['steps'][number]['goes_in'][number]) => (printed === null ? name : `${name} ${spaced(printed)}\u202f${sheet.value?.unit}`)
-const print = () => window.print()
 const sentence = (text: string) => (/[.!?]$/.test(text) ? text : `${text}.`)
 const upper = (text: string) => text.slice(0, 1).toUpperCase() + text.slice(1)
 </script>
 
 <template>
-  <main class="page sheet-page">
-    <div class="page-head no-print">
-      <LinkButton :to="back">Back to the method</LinkButton>
-      <LinkButton text :to="{ name: 'sheet', params: { id }, query: route.query }">Weigh sheet</LinkButton>
-      <span class="spacer" />
-      <template v-if="sheet">
-        <span class="quiet">PDF</span>
-        <el-button tag="a" v-for="[paper, words] in PAPERS" :key="paper" :aria-label="`PDF, ${words}`" :href="file(paper)" target="_blank">{{ words }}</el-button>
-        <el-button type="primary" @click="print">Print</el-button>
-      </template>
-    </div>
-    <p v-if="query.isPending.value" class="quiet">Reckoning the sheet …</p>
-    <Said tone="stop" v-else-if="query.error.value"><strong>{{ problem?.problem.title ?? 'The sheet cannot be shown' }}</strong>{{ query.error.value.message }}<div class="row"><LinkButton :to="back">Back to the method</LinkButton><el-button @click="query.refetch()">Try again</el-button></div></Said>
-    <article v-else-if="sheet && page" class="paper">
+  <SheetFrame :ready="Boolean(sheet && page)" :error="query.error.value" :back="{ to: back, label: 'Back to the method' }" :other="{ to: { name: 'sheet', params: { id }, query: route.query }, label: 'Weigh sheet' }" :pdf="pdf" @again="query.refetch()">
+    <template v-if="sheet && page">
       <h1>{{ page.name || 'Formula without a name' }}</h1>
       <p class="quiet">{{ page.kitchen }} · {{ page.edition }}<template v-if="sheet.way"> · {{ sheet.way }}</template> · {{ sheet.whole }}, {{ sheet.hands }} of it by hand<template v-if="sheet.begins"><br /><b>Begin at {{ sheet.begins }}, ready at {{ sheet.ready }}<template v-if="sheet.late">, {{ sheet.late }}</template></b></template><template v-if="sheet.mixes > 1"><br />Weights are those of one of {{ sheet.mixes }} mixes</template></p>
       <p v-for="line in sheet.water" :key="line" class="water">{{ line }}</p>
@@ -65,14 +48,11 @@ const upper = (text: string) => text.slice(0, 1).toUpperCase() + text.slice(1)
         </tbody>
       </table>
       <p v-for="line in sheet.says" :key="line" class="quiet">{{ line }}</p>
-    </article>
-  </main>
+    </template>
+  </SheetFrame>
 </template>
 
 <style scoped>
-.sheet-page { max-width: 960px }
-.paper { background: var(--tray); border: 2px solid var(--rim); border-radius: var(--radius); padding: 26px 32px }
-.paper h1 { font-size: 1.7rem; overflow-wrap: anywhere }
 .water { border: 2px solid var(--rim); border-radius: 12px; padding: 6px 12px; margin: 8px 0; font-weight: 700 }
 table { width: 100%; border-collapse: collapse; table-layout: fixed }
 th { text-align: left; font-weight: 400; font-size: .85rem; color: var(--ink-2); border-bottom: 2px solid var(--rim) }
@@ -85,11 +65,8 @@ td { border-bottom: 1px solid var(--rim-faint); padding: 5px 8px 5px 0; vertical
 .was { border-left: 1px dotted var(--rim-soft) }
 .during td { background: color-mix(in srgb, var(--rim-faint) 45%, transparent) }
 .caution { border-left: 4px solid var(--stop); padding-left: 8px; font-size: .9rem }
-@media (max-width: 700px) { .paper { padding: 12px } th:nth-child(1) { width: 62px } th:nth-child(3) { width: 92px } th.was, td.was { display: none } }
+@media (max-width: 700px) { th:nth-child(1) { width: 62px } th:nth-child(3) { width: 92px } th.was, td.was { display: none } }
 @media print {
-  .sheet-page { padding: 0; max-width: none }
-  .paper { border: 0; padding: 0 }
-  .paper * { color: #18222f; border-color: #b9c8dc }
   td { padding: 2px 6px 2px 0; font-size: 9.5pt }
   tr { break-inside: avoid }
 }

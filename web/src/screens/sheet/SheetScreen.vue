@@ -3,12 +3,12 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
+import { spaced } from './decimals'
 import { shapeWords, turnsWords } from './shapes'
-import { api, ask, Refused } from '@/api/client'
+import SheetFrame from './SheetFrame.vue'
+import { api, ask } from '@/api/client'
 import { panTitle, plain } from '@/base/format'
 import { useUnits } from '@/base/kitchen'
-import LinkButton from '@/design/LinkButton.vue'
-import Said from '@/design/Said.vue'
 
 const route = useRoute()
 const id = computed(() => Number(route.params.id))
@@ -23,14 +23,10 @@ const query = useQuery({
 })
 const page = computed(() => query.data.value)
 const sheet = computed(() => page.value?.sheet)
-const problem = computed(() => (query.error.value instanceof Refused ? query.error.value : null))
 const file = (name: string, paper?: string) => {
   const query = [revision.value ? `revision=${revision.value}` : '', paper ? `paper=${paper}` : ''].filter(Boolean).join('&')
   return `/api/formulas/${id.value}/${name}${query ? `?${query}` : ''}`
 }
-const PAPERS = [['A4', 'A4'], ['Letter', 'Letter'], ['roll', '80 mm roll']] as const
-/** Decimals come as text, exactly as the scale shows them; only thousands are spaced. */
-const spaced = (decimal: string) => decimal.replace(/\B(?=(\d{3})+(?!\d))(?<!\.\d*)/g, '\u202f')
 type Sheet = NonNullable<typeof sheet.value>
 type SheetLine = Sheet['stages'][number]['lines'][number]
 /** The note of a line, and how it goes in. */
@@ -39,32 +35,15 @@ const asideOf = (line: SheetLine) =>
 const back = computed(() => ({ name: 'formula', params: { id: id.value }, query: revision.value ? { revision: revision.value } : {} }))
 const ROOMY = 20
 const small = computed(() => (sheet.value?.stages.reduce((n, stage) => n + stage.lines.length + 1, 0) ?? 0) > ROOMY)
-const print = () => window.print()
 </script>
 
 <template>
-  <main class="page sheet-page">
-    <div class="page-head no-print">
-      <LinkButton :to="back">Back to the count</LinkButton>
-      <LinkButton text :to="{ name: 'method-sheet', params: { id }, query: route.query }">Method sheet</LinkButton>
-      <span class="spacer" />
-      <template v-if="sheet">
-        <span class="quiet">PDF</span>
-        <el-button tag="a" v-for="[paper, words] in PAPERS" :key="paper" :aria-label="`PDF, ${words}`" :href="file('sheet.pdf', paper)" target="_blank">{{ words }}</el-button>
-        <el-button tag="a" :href="file('sheet.csv')">CSV</el-button>
-        <el-button tag="a" :href="file('count.ods')">Spreadsheet</el-button>
-        <el-button type="primary" @click="print">Print</el-button>
-      </template>
-    </div>
-    <p v-if="query.isPending.value || !units" class="quiet">Reckoning the sheet …</p>
-    <Said tone="stop" v-else-if="query.error.value">
-      <strong>{{ problem?.problem.title ?? 'The sheet cannot be shown' }}</strong>{{ query.error.value.message }}
-      <div class="row">
-        <LinkButton :to="back">Back to the count</LinkButton>
-        <el-button @click="query.refetch()">Try again</el-button>
-      </div>
-    </Said>
-    <article v-else-if="sheet && page" class="paper" :class="{ small }">
+  <SheetFrame :ready="Boolean(sheet && page && units)" :error="query.error.value" :back="{ to: back, label: 'Back to the count' }" :other="{ to: { name: 'method-sheet', params: { id }, query: route.query }, label: 'Method sheet' }" :pdf="(paper) => file('sheet.pdf', paper)" @again="query.refetch()">
+    <template #files>
+      <el-button tag="a" :href="file('sheet.csv')">CSV</el-button>
+      <el-button tag="a" :href="file('count.ods')">Spreadsheet</el-button>
+    </template>
+    <div v-if="sheet && page && units" :class="{ small }">
       <h1>{{ sheet.name || 'Formula without a name' }}</h1>
       <p class="quiet">{{ page.kitchen }} · {{ page.edition }} · {{ spaced(sheet.flour) }} {{ sheet.unit }} flour is 100 %<template v-if="sheet.mixes > 1"><br /><b>Weigh this {{ sheet.mixes }} times: {{ sheet.mixes }} equal mixes</b></template></p>
       <table>
@@ -110,14 +89,12 @@ const print = () => window.print()
         <p v-if="Number(sheet.remainder)">{{ spaced(sheet.remainder) }} {{ sheet.unit }} over</p>
         <p class="quiet">{{ plain(sheet.bench_loss * 100) }} % reckoned for what stays in the bowl and on the bench.</p>
       </div>
-    </article>
-  </main>
+    </div>
+  </SheetFrame>
 </template>
 
 <style scoped>
-.sheet-page { max-width: 860px }
-.paper { background: var(--tray); border: 2px solid var(--rim); border-radius: var(--radius); padding: 26px 32px }
-.paper h1 { font-size: 1.7rem; overflow-wrap: anywhere }
+h1 { font-size: 1.7rem; overflow-wrap: anywhere }
 table { width: 100%; border-collapse: collapse; margin-top: 10px }
 td, th { padding: 6px 0; border-bottom: 1px solid var(--rim-faint); vertical-align: baseline; overflow-wrap: anywhere }
 .stage th { text-align: left; font-family: var(--head) }
@@ -132,11 +109,8 @@ td, th { padding: 6px 0; border-bottom: 1px solid var(--rim-faint); vertical-ali
 .caution { border-left: 4px solid var(--stop); padding-left: 8px; margin: 6px 0 0 }
 .cure { color: var(--crust); font-size: .92rem; margin-top: 5px }
 .foot { border: 2px solid var(--rim); border-radius: 14px; padding: 10px 16px; margin-top: 16px; display: grid; gap: 2px; break-inside: avoid }
-@media (max-width: 700px) { .paper { padding: 14px } .percent { width: 64px } .n { width: 92px } .run { width: 62px } }
+@media (max-width: 700px) { .percent { width: 64px } .n { width: 92px } .run { width: 62px } }
 @media print {
-  .sheet-page { padding: 0; max-width: none }
-  .paper { border: 0; padding: 0; border-radius: 0 }
-  .paper * { color: #18222f; border-color: #b9c8dc }
   td, th { padding: 4px 0 }
   .small { font-size: 9.5pt }
   .small td, .small th { padding: 1px 0 }
