@@ -114,6 +114,7 @@ def test_times(text, kind, low, high):
         ("Bake 250C 20 min lid on, 230C 22 min lid off. Internal 98C. Wait 2 hours before cutting.", "bake note cool"),
         ("Alles mischen. Stockgare 1 Std. bei 24°C, nach 30 Min. falten. Rund wirken, 10 Min. entspannen, langwirken.", "mix rise fold preshape rest shape"),
         ("Alles kneten. 30 Minuten anspringen lassen, dann 24 Stunden bei 5 °C lagern. 4 Teiglinge abstechen.", "knead relax chill divide"),
+        ("Mix flour, water and yeast; rest 30 min. Let rise 2 hours. Tip into the pan, cover, 1 hour until bubbly. Bake 20 min.", "mix relax rise proof bake"),
         ("mix. sit 1hr. cut in 8, ball up. 15 min rest. roll out.", "mix rise divide preshape rest shape"),
     ],
 )
@@ -139,6 +140,13 @@ def test_how_much_goes_in(text, shares):
         assert {takes.called: takes.share for takes in first.takes if takes.what == "line"} == shares
     if after:
         assert {takes.called: round(takes.share, 6) for takes in after[0].takes} == {"Water": 0.2, "Butter": 0.5}
+
+
+def test_the_rest_of_it_may_go_on_top():
+    """Half the butter in the dough, the rest over it: all of it is used."""
+    *_, top, bake = steps_of("Mix the flour and water. Work in half the butter. Let rise 2 hours. Shape, drizzle with the rest of the butter, bake 20 min.")
+    assert (top.kind, [(takes.called, takes.share) for takes in top.takes]) == ("top", [("Butter", 0.5)])
+    assert bake.takes == ()
 
 
 def test_a_bake_is_as_hot_as_the_oven_was_heated():

@@ -8,6 +8,7 @@ temperature; yeast, salt and sugar by rules of the trade (`data/rises.csv`).
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cache
+from itertools import accumulate, pairwise
 from math import exp, inf, log
 
 import numpy as np
@@ -19,8 +20,8 @@ from pancount.core.heat.cooling import Course
 
 LONGEST_MIN = 7 * 24 * 60.0
 """No rise is looked for beyond a week. [min]"""
-GRID = 400
-"""Points of a course that a rise is summed over."""
+RAMP = np.linspace(0.0, 1.0, 240) ** 2
+"""Points of each stay that a rise is summed over: close together at first, where a dough's warmth changes most."""
 
 Numbers = NDArray[np.float64]
 
@@ -128,7 +129,9 @@ def opened(ratio: float) -> float:
 
 def _so_far(course: Course, end_min: float) -> tuple[Numbers, Numbers]:
     """Times along a course, and how much has risen by each at a dose of one, in minutes at the yeast's best."""
-    times = np.linspace(0.0, end_min, GRID)
+    begins = [0.0, *accumulate(stay.minutes for stay in course.stays[:-1])]
+    starts = [begin for begin in begins if begin < end_min] or [0.0]
+    times = np.concatenate([begin + (end - begin) * RAMP for begin, end in pairwise([*starts, end_min])])
     return times, cumulative_trapezoid(bakers_yeast().rates(course.at(times)), times, initial=0.0)
 
 

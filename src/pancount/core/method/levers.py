@@ -43,7 +43,7 @@ def yeast_lever(late: Callable[[float], float], now: float) -> Lever:
         return _none("yeast", None, now, "No dose of yeast is enough: begin sooner, or somewhere warmer.")
     if late_at(log(LEAST_TRIED)) < 0:
         return _none("yeast", None, now, "Even a trace of yeast is too quick: begin later, or put a rise into the fridge.")
-    its, needed = rules(), exp(float(brentq(late_at, log(LEAST_TRIED), log(MOST_TRIED), xtol=1e-6)))
+    its, needed = rules(), exp(float(brentq(late_at, log(LEAST_TRIED), log(MOST_TRIED), xtol=2e-5)))
     usual = its["yeast_least"] <= needed <= its["yeast_most"]
     says = "" if usual else f"{needed:.2g} % is outside of practice ({its['yeast_least']:g} to {its['yeast_most']:g} %), so only a guess."
     return Lever(what="yeast", step=None, now=now, needed=needed, usual=usual, says=says)
@@ -56,7 +56,7 @@ def warmth_lever(late: Callable[[float], float], step: int, now_c: float) -> Lev
         return _none("warmth", step, now_c, "Nowhere is warm enough for that.")
     if late(coldest) < 0:
         return _none("warmth", step, now_c, "Even in the fridge it would be too quick.")
-    needed = float(brentq(late, coldest, best, xtol=1e-4))
+    needed = float(brentq(late, coldest, best, xtol=1e-3))
     usual = COLD_CORNER_C <= needed <= WARM_SPOT_C
     return Lever(what="warmth", step=step, now=now_c, needed=needed, usual=usual, says="" if usual else "As cold as that is only a fridge: move it there, for longer.")
 

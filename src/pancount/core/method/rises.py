@@ -109,16 +109,16 @@ def dough_of(character: Character) -> Dough:
     return Dough(yeast=gauge["yeast"], salt=gauge["salt"], sugar=gauge["sugars"])
 
 
-def told_of(one: Filled, has: Dough, half_min: float) -> Told:
-    """What is told of a rise: for the dough that it has, where it was not told for another dose; one that is told for a fridge means a dough
-    that goes in warm and cools."""
+def told_of(one: Filled, has: Dough, along: Course) -> Told:
+    """What is told of a rise: for the dough that it has, where it was not told for another dose. One that is told for a fridge means a dough that
+    goes in as warm as this one does, and cools: most of such a rise happens before it is cold."""
     yeast = has.yeast if one.step.told_yeast is None else one.step.told_yeast
     warm = one.heat.middle_c if one.heat else USUAL_DOUGH_C
-    along = course(USUAL_DOUGH_C, [Stay(max(one.lasts.usual_min, 1.0), warm, half_min)]) if warm < COLD_TOLD_C else None
+    cools = course(along.begins_c, [Stay(max(one.lasts.usual_min, 1.0), warm, along.stays[-1].half_min)]) if warm < COLD_TOLD_C else None
     low, usual, high = one.lasts.low_min, one.lasts.usual_min, one.lasts.high_min
     if low == high:
         low, high = usual * (1 - rules()["one_time"]), usual * (1 + rules()["one_time"])
-    return Told(low, usual, high, warm, Dough(yeast, has.salt, has.sugar), along)
+    return Told(low, usual, high, warm, Dough(yeast, has.salt, has.sugar), cools)
 
 
 @dataclass(frozen=True, slots=True)
@@ -143,7 +143,7 @@ class Standing:
             warm = (warmth or {}).get(i)
             along = self.along(one, temp_c, warm, divided=divided)
             if one.kind.does == "rises":
-                told = told_of(one, self.has, along.stays[-1].half_min)
+                told = told_of(one, self.has, along)
                 rise = carried(told, now, along)
                 minutes = along.minutes if rise.usual_min is None else rise.usual_min
                 found.append(Stood(i, along, minutes, told, rise))

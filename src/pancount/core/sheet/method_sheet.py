@@ -116,7 +116,7 @@ def method_sheet(formula: Formula, way: str, method: Method, sheet: WeighSheet) 
                 day="" if day == before else "next day" if day == 1 else f"day {day + 1}",
                 label=figures.label,
                 strand="" if main else strand.name,
-                text=step_words(step) if step.text.strip() else "",
+                text="" if step.text.strip().rstrip(".").casefold() in ("", figures.label.casefold()) else step_words(step),
                 lasts=_lasts(method, i, step),
                 heat=bake.dial if bake and bake.dial else _heat(figures.heat_low_c, figures.heat_high_c),
                 check=_check(figures.look, figures.if_not, step.text),

@@ -26,7 +26,7 @@ class Placing:
     def takes(self, draft: Draft) -> tuple[Takes, ...]:
         """What goes in at a step, of the dough and beside it."""
         stage = self._stage_of(draft)
-        found = [self._line(one) for one in draft.named if draft.kind in TAKES_LINES or one.spot not in self._mixed_in()]
+        found = [self._line(one) for one in draft.named if draft.kind in TAKES_LINES or one.spot not in self._mixed_in() or 0 < self._left(one) < 1]
         if draft.takes_rest or draft is self._silent():
             key = "" if stage in (-1, self.far.main) else self.far.formula.stages[stage].key
             found.append(Takes(what="rest", key=key))
@@ -45,10 +45,14 @@ class Placing:
         line = self.far.formula.stages[one.spot[0]].lines[one.spot[1]]
         share = one.share if one.share is not None else 1.0
         if one.rest:
-            told = sum(other.share or 0.0 for draft in self.far.drafts for other in draft.named if other.spot == one.spot and not other.rest and draft.kind in TAKES_LINES)
-            share = 1.0 - told if 0 < told < 1 else 1.0
+            share = self._left(one)
         part = "held_back" if one.held and line.held_back else "first" if line.held_back else "all"
         return Takes(what="line", key=line.key, part=part, share=max(share, 0.0001), called=line.name[:300])
+
+    def _left(self, one: Named) -> float:
+        """Of a line whose rest is named: what the steps that name parts of it leave; else all of it."""
+        told = sum(other.share or 0.0 for draft in self.far.drafts for other in draft.named if other.spot == one.spot and not other.rest and draft.kind in TAKES_LINES)
+        return 1.0 - told if one.rest and 0 < told < 1 else 1.0
 
     def _mixed_in(self) -> set[Spot]:
         """Lines that a step of mixing names, or that go in with everything else."""

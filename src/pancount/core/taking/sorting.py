@@ -106,7 +106,7 @@ class Sorter:
             return "more"
         if not lasts and not clause.says("risen", "awake", "warm"):
             return "carry"
-        if clause.says("awake") or (seen.leaven and not seen.flour and not seen.mixed):
+        if (clause.says("awake") and not (seen.mixed and seen.flour)) or (seen.leaven and not seen.flour and not seen.mixed):
             return "wake"
         if seen.baked:
             return "cool"

@@ -46,7 +46,9 @@ const called = computed(() => `Step ${props.n + 1}, ${kind.value.label}`)
 const usual = computed(() => (figures.value && props.step.lasts == null ? { low_min: figures.value.low_min, usual_min: figures.value.usual_min, high_min: figures.value.high_min } : null))
 const goes = computed(() => (figures.value?.goes_in ?? []).map((one) => `${one.name}${one.weight_g == null ? '' : ` ${withUnit(one.weight_g, 'g', props.units)}`}${one.held_back ? ', held back' : ''}${one.parts > 1 ? `, in ${one.parts} parts` : ''}`))
 const heat = computed(() => {
-  if (bake.value?.dial) return bake.value.dial
+  const oven = figures.value?.heat_high_c
+  const dial = bake.value?.dial ?? (kind.value.does === 'ahead' ? props.method?.bakes.find((one) => one.oven_c != null && oven != null && Math.abs(one.oven_c - oven) < 1)?.dial : '')
+  if (dial) return dial
   const { heat_low_c: low, heat_high_c: high } = figures.value ?? {}
   if (low == null || high == null) return ''
   return low === high ? withUnit(high, 'celsius', props.units) : `${shown(low, 'celsius', props.units)}–${withUnit(high, 'celsius', props.units)}`

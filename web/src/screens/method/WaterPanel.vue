@@ -21,7 +21,9 @@ const emit = defineEmits<{ working: [opened: string] }>()
 const way = computed(() => props.formula.ways[wayNumber(props.formula, props.count)])
 const water = computed(() => props.method.water)
 const degrees = (celsius: number) => withUnit(celsius, 'celsius', props.units, 3)
-const off = computed(() => water.value?.stands === 'too_hot' || water.value?.stands === 'too_cold')
+/** A dough within a degree of what was wanted is that dough. */
+const NEAR_C = 1.05
+const off = computed(() => water.value != null && Math.abs(water.value.reached_c - water.value.wanted_c) > NEAR_C)
 </script>
 
 <template>
@@ -39,7 +41,7 @@ const off = computed(() => water.value?.stands === 'too_hot' || water.value?.sta
       <Said v-if="off" tone="now">{{ water.says }} The dough comes out at <b>{{ degrees(water.reached_c) }}</b>, not at {{ degrees(water.wanted_c) }}.
         <ul><li v-for="cure in water.cures" :key="cure.says">{{ cure.says }}<template v-if="cure.temp_c != null">: to {{ degrees(cure.temp_c) }}</template>.</li></ul>
       </Said>
-      <p v-else-if="water.says" class="quiet">{{ water.says }}</p>
+      <p v-else-if="water.says" class="quiet">{{ water.says }}<template v-if="water.stands !== 'ice'"> The dough comes out at {{ degrees(water.reached_c) }}.</template></p>
       <p v-if="water.rule_c != null" class="quiet"><OpenWorking name="method:water_rule" @open="emit('working', $event)">{{ degrees(water.rule_c) }}</OpenWorking> by the rule of thumb, which knows three temperatures and nothing of what else goes in.</p>
     </template>
   </section>

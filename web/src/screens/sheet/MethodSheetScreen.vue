@@ -37,7 +37,7 @@ const upper = (text: string) => text.slice(0, 1).toUpperCase() + text.slice(1)
           <tr v-for="step in sheet.steps" :key="step.number" :class="{ during: step.during }">
             <td class="when"><small v-if="step.day" class="quiet">{{ step.day }}<br /></small>{{ step.when }}</td>
             <td>
-              <b class="what">{{ upper(step.label) }}</b>&ensp;<span v-if="step.strand" class="quiet">{{ step.strand }}</span>
+              <b class="what">{{ upper(step.label) }}</b>&ensp;<span v-if="step.strand" class="quiet">{{ step.strand }}&ensp;</span>
               <span v-if="step.goes_in.length" class="goes"><span v-for="(one, n) in step.goes_in" :key="n">{{ n ? ', ' : '' }}{{ weighed(one) }}<small v-if="one.says" class="quiet">{{ ` ${one.says}` }}</small></span></span>
               <div v-if="step.text || step.check">{{ step.text ? sentence(step.text) : '' }} <span class="quiet">{{ step.check }}</span></div>
               <div v-if="step.caution" class="caution">{{ step.caution }}</div>

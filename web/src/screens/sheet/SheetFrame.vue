@@ -51,7 +51,7 @@ const print = () => window.print()
 </template>
 
 <style scoped>
-.sheet-page { max-width: 900px }
+.sheet-page { max-width: 980px }
 .paper { background: var(--tray); border: 2px solid var(--rim); border-radius: var(--radius); padding: 26px 32px }
 .paper :slotted(h1) { font-size: 1.7rem; overflow-wrap: anywhere }
 @media (max-width: 700px) { .paper { padding: 14px } }
