@@ -142,6 +142,18 @@ def test_how_much_goes_in(text, shares):
         assert {takes.called: round(takes.share, 6) for takes in after[0].takes} == {"Water": 0.2, "Butter": 0.5}
 
 
+@pytest.mark.parametrize(
+    ("text", "still"),
+    [
+        ("Bake at 200°C fan for 12 mins.", 220), ("Bei 170 °C Umluft 25 Minuten backen.", 190), ("Bei Umluft 160 °C 25 Minuten backen.", 180),
+        ("Bake at 200C/180C fan/gas 6 for 12 mins.", 200), ("Bei 180 °C Ober-/Unterhitze (Umluft 160 °C) 20 Min. backen.", 180), ("Bake at 375 °F 20 min.", 190.6),
+    ],
+)  # fmt: skip
+def test_a_fan_oven_is_told_as_a_still_one(text, still):
+    """20 °C more (common practice, no source): what an oven is set to follows from that, and is never cooled twice."""
+    assert steps_of("Mix. Rise 1 h. Shape. " + text)[-1].heat.high_c == pytest.approx(still, abs=0.1)
+
+
 def test_the_rest_of_it_may_go_on_top():
     """Half the butter in the dough, the rest over it: all of it is used."""
     *_, top, bake = steps_of("Mix the flour and water. Work in half the butter. Let rise 2 hours. Shape, drizzle with the rest of the butter, bake 20 min.")

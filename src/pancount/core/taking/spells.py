@@ -4,6 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from pancount.core.formula.steps import LONGEST_MIN, Lasts, Warmth
+from pancount.core.heat.baking import FAN_COOLER_C
 from pancount.core.taking.amounts import quantity
 from pancount.core.taking.facts import Found, celsius, found_in
 from pancount.core.taking.tokens import Token
@@ -145,11 +146,14 @@ def _bare_minutes(line: Line) -> Lasts | None:
 
 
 def warmth(line: Line, *, oven: bool) -> Warmth | None:
-    """The first temperature in a clause that is an oven's, or that is none; a bare number where it stands behind an oven."""
+    """The first temperature in a clause that is an oven's, or that is none; a bare number where it stands behind an oven. Of an oven it is that of
+    a still one: one that is told for a fan alone is so much more."""
     small = vocabulary().step_small
-    heats = [one.fact for one in found_in(line) if one.fact.kind == "heat" and (one.fact.low >= OVEN_C) is oven]
+    heats = [one for one in found_in(line) if one.fact.kind == "heat" and (one.fact.low >= OVEN_C) is oven]
     if heats:
-        return _warmth(heats[0].low, heats[0].high)
+        still = next((one for one in heats if not _is_fan(line, one)), None)
+        told, warmer = (still or heats[0]).fact, 0.0 if still else FAN_COOLER_C
+        return _warmth(told.low + warmer, told.high + warmer)
     if not oven or not any(token.word in small["oven"] for token in line):
         return None
     facts = {n for one in found_in(line) for n in range(one.begin, one.end)}
@@ -158,6 +162,12 @@ def warmth(line: Line, *, oven: bool) -> Warmth | None:
             degrees = token.value if token.value <= MOST_OVEN_C else celsius(token.value)
             return _warmth(degrees, degrees)
     return None
+
+
+def _is_fan(line: Line, one: Found) -> bool:
+    """ "200 °C fan", "Umluft 160 °C"."""
+    told = vocabulary().heat.match(line, one.begin - 1) if one.begin else None
+    return one.fan or (told is not None and told[0] == "fan")
 
 
 def _warmth(low: float, high: float) -> Warmth | None:
