@@ -4,19 +4,17 @@ What is not understood stays as a note in its place, and the whole text stays wi
 """
 
 import re
-from collections.abc import Iterable
 from dataclasses import replace
 
 from pancount.core.base import most
 from pancount.core.formula.formula import Formula, StageKind, Way
 from pancount.core.formula.stages import kinds
 from pancount.core.formula.step_kinds import kind_of, step_kinds
-from pancount.core.formula.steps import Lasts, Place, Step, Takes, Warmth, packed
+from pancount.core.formula.steps import Lasts, Step, Takes, Warmth, packed
 from pancount.core.formula.ways import keyed
 from pancount.core.pantry.ingredients import Pantry
 from pancount.core.pantry.role import Role
-from pancount.core.taking.amounts import quantity
-from pancount.core.taking.clauses import Clause, Line, begins_look, clauses
+from pancount.core.taking.clauses import Clause, Line, clauses
 from pancount.core.taking.drafts import (
     DOUGH_WORDS,
     STAGE_OF,
@@ -32,8 +30,10 @@ from pancount.core.taking.drafts import (
 )
 from pancount.core.taking.facts import disagreements, found_in
 from pancount.core.taking.goes_in import Named
+from pancount.core.taking.looks import look, place, touches, without_look
+from pancount.core.taking.paragraphs import paragraphs, read_part, sentences_of
 from pancount.core.taking.placing import BESIDE_OF, Placing
-from pancount.core.taking.plain import BULLET, sentence_spans
+from pancount.core.taking.plain import BULLET
 from pancount.core.taking.sorting import Sorter
 from pancount.core.taking.spells import spell, warmth
 from pancount.core.taking.tokens import tokens
@@ -44,9 +44,7 @@ DONE_ONLY_IF = frozenset({"stand", "knead", "mix", "add", "more", "rise", "proof
 """Kinds of act that, with an "if" behind them, are no step of their own."""
 _LABELS = {"wake": "mix", "round": "shape", "melt": "", "bring": "", "dip": "top"}
 """What an act in a heading is."""
-LONGEST_LOOK = 160
 _NUMBERED = re.compile(r"^\s*(?:\d{1,2}:\d\d\s+|(?:step|schritt)\s*\d{1,2}\s*[.):–-]?\s*|\d{1,2}[.)]\s*(?!\d))", re.IGNORECASE)
-_IN_ONE_LINE = re.compile(r"(?<=[.;!\d°CF])\s*(?<!\d)(?=\d{1,2}[.)]\s?[A-ZÄÖÜa-zäöü])")
 _LABEL = re.compile(r"^([^:.;!?]{2,40}):\s+(?=\S)")
 _BRACKETS = re.compile(r"\(([^()]*)\)")
 
@@ -55,11 +53,11 @@ def read_steps(text: str, formula: Formula, pantry: Pantry) -> tuple[Formula, Wa
     """A method read for a formula: the formula with keys to call its lines by, and the way. Never raises; the same text always reads the same."""
     formula = keyed(formula)
     reader = _Reader(formula, pantry)
-    read, left = _read_part(text)
-    paragraphs = list(_paragraphs(read))
-    for number, paragraph in enumerate(paragraphs):
+    read, left = read_part(text)
+    parts = list(paragraphs(read))
+    for number, paragraph in enumerate(parts):
         if len(reader.far.drafts) > most.STEPS:
-            left = "\n".join([*paragraphs[number:], left]).strip()
+            left = "\n".join([*parts[number:], left]).strip()
             break
         reader.paragraph(number, paragraph)
     reader.finish()
@@ -76,14 +74,6 @@ def _flagged(draft: Draft) -> tuple[Step, ...]:
 
 NOTES = -(-most.METHOD // most.WORDS_OF_STEP) + 1
 """Notes that hold as much text as a method may have."""
-
-
-def _read_part(text: str) -> tuple[str, str]:
-    """What of a text is read, and what is left: it is parted behind a line or a sentence where it can be."""
-    if len(text) <= most.METHOD_READ:
-        return text, ""
-    cut = max((text.rfind(sign, 1, most.METHOD_READ) for sign in ("\n", ". ")), default=-1) + 1 or most.METHOD_READ
-    return text[:cut], text[cut:].strip()
 
 
 def _no_more(steps: tuple[Step, ...], left: str) -> tuple[Step, ...]:
@@ -105,13 +95,6 @@ def _within(steps: tuple[Step, ...]) -> tuple[Step, ...]:
         rises += is_rise
         found.append(step if rises <= most.RISES or not is_rise else step.model_copy(update={"kind": "note"}))
     return tuple(found)
-
-
-def _paragraphs(text: str) -> Iterable[str]:
-    """Lines of a text; a list that was run into one line is parted at its numbers."""
-    for raw in text.splitlines():
-        parts = _IN_ONE_LINE.split(raw) if len(re.findall(r"(?<!\d)\d{1,2}[.)]\s?[A-ZÄÖÜa-zäöü]", raw)) > 2 else [raw]
-        yield from (part for part in parts if part.strip())
 
 
 class _Reader:
@@ -137,9 +120,8 @@ class _Reader:
             text = text[found.end() :]
         elif self._is_heading(text) and self._head(Sentence(text.rstrip(":"), number), before=False):
             return
-        for begin, end in sentence_spans(text):
-            for part in _parts(text[begin:end]):
-                self.sentence(Sentence(part, number))
+        for part in sentences_of(text):
+            self.sentence(Sentence(part, number))
         self._flush()
         if found and self.label_span is None:
             self.far.label = self.far.label_spell = ""  # what heads a sentence heads no other
@@ -306,7 +288,7 @@ class _Reader:
         told = spell(clause.line, clause.kind)
         if self.far.label_spell and told.lasts is None:
             told = spell(tokens(self.far.label_spell), clause.kind)
-        named = self.far.lines.named(_without_look(clause), self._where(clause.kind))
+        named = self.far.lines.named(without_look(clause), self._where(clause.kind))
         kind = self.sorter.by_act(clause, told.lasts, named)
         if kind == "note" or (kind == "more" and (not self.far.drafts or self.far.drafts[-1].kind == "note")):
             self._note(span)
@@ -322,9 +304,9 @@ class _Reader:
         draft = Draft(kind, [*self.prefix, span], sentence.line, stage=self.far.section)
         self.prefix = []
         draft.lasts, draft.heat = told.lasts, self._heat(clause, kind)
-        draft.look, draft.touches, draft.during = _look(clause), _touches(clause, kind), self._is_during(clause, kind)
+        draft.look, draft.touches, draft.during = look(clause), touches(clause, kind), self._is_during(clause, kind)
         if kind in ("rise", "proof", "feed"):
-            draft.place = _place(clause.line)
+            draft.place = place(clause.line)
         if kind == "fold":
             self._fold_times(draft, told.every_min, clause)
         if kind in TAKES_LINES:
@@ -424,65 +406,8 @@ class _Reader:
         return kind == "fold" and last == "rise" and clause.join != ""
 
 
-def _without_look(clause: Clause) -> Line:
-    """What of a clause names what goes in: not the act itself, where that may be an ingredient, and nothing behind "until"."""
-    small = vocabulary().step_small
-    until = next((n for n, t in enumerate(clause.line) if n and (begins_look(clause.line, n) or t.word in small["not"])), len(clause.line))
-    return [t for t in clause.line[:until] if t not in clause.act or t.word not in ("oil", "butter", "flour")]
-
-
-def _parts(text: str) -> list[str]:
-    """A sentence where a stop was taken for that of a shortened word: "35 min. 200 °C, 14 min" is two, and so is "sit 1hr. cut in 8"."""
-    found = [""]
-    for part in re.split(r"(?<=[a-z]\.)(?<!\bca\.)(?<!approx\.)\s+(?=\w)", text.strip()):
-        goes_on = part[:1].islower() and not (_is_done(found[-1]) and vocabulary().step_heads.match(tokens(part), 0))
-        found[-1:] = [f"{found[-1]} {part}"] if found[-1] and goes_on else [*filter(None, found[-1:]), part]
-    return [part for part in found if part]
-
-
-def _is_done(text: str) -> bool:
-    """Whether something is done in a text, and not by the way."""
-    return any(clause.kind not in ("", "carry") for clause in clauses(tokens(text)))
-
-
 def _group(kind: str) -> str:
     return step_kinds()[kind].group if kind in step_kinds() else ""
-
-
-def _place(line: Line) -> Place | None:
-    """Where a dough rises, where that is said: in the fridge, or somewhere warm."""
-    small, words = vocabulary().step_small, {t.word for t in line}
-    if words & small["fridge"]:
-        return "fridge"
-    return "warm" if words & small["warm"] else None
-
-
-def _look(clause: Clause) -> str:
-    """What is looked for: what stands behind "until", up to the next stop."""
-    for n in range(len(clause.line)):
-        if begins_look(clause.line, n) and n + 1 < len(clause.line) and clause.line[n + 1].kind == "word":
-            behind, found = clause.line[n + 1 :], found_in(clause.line[n + 1 :])
-            stop = next((m for m, t in enumerate(behind) if t.text in ",;.(–—"), len(behind))
-            stop = min(stop, found[0].begin if found else len(behind))
-            told = behind[:stop]
-            return " ".join(t.text for t in told)[:LONGEST_LOOK] if told else ""
-    return ""
-
-
-def _touches(clause: Clause, kind: str) -> int | None:
-    """How often: "four folds", "fold x4", "3x dehnen und falten", "three times in all"."""
-    if kind != "fold":
-        return None
-    small = vocabulary().step_small
-    facts = {n for one in found_in(clause.line) for n in range(one.begin, one.end)}
-    counts = []
-    for n, token in enumerate(clause.line):
-        if n in facts or (token.kind == "word" and token.word in ("a", "an", "half", "einmal")):
-            continue
-        if (found := quantity(clause.line, n)) and found[0].high == int(found[0].high) and 1 <= found[0].high <= 30:
-            behind = {t.word for t in clause.line[found[1] : found[1] + 2]}
-            counts.append((bool(behind & small["times"]), int(found[0].high)))
-    return max(counts)[1] if counts else None
 
 
 def _step(draft: Draft, of: str, takes: tuple[Takes, ...]) -> Step:
