@@ -89,7 +89,7 @@ class Bench:
         return await to_thread.run_sync(work, *args, limiter=self._quick)
 
 
-QUICK_TEXT, QUICK_BYTES, QUICK_LINES, QUICK_TARGETS, QUICK_STEPS = 12_000, 200_000, 40, 4, 60
+QUICK_TEXT, QUICK_BYTES, QUICK_LINES, QUICK_TARGETS, QUICK_STEPS = 12_000, 200_000, 40, 4, 40
 """Up to these a text [characters] and a file [bytes] are read in about 0.1 s, a formula and a count reckoned in a tenth of that."""
 
 

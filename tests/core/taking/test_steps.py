@@ -143,6 +143,16 @@ def test_how_much_goes_in(text, shares):
 
 
 @pytest.mark.parametrize(
+    "text",
+    ["Whisk the yeast and a spoon of the sugar into the water; leave 10 min. Add the flour and the rest of the sugar, mix 3 min.", "Hefe mit etwas Zucker und dem Wasser verrühren. Mehl und den restlichen Zucker zugeben."],
+)
+def test_a_spoon_of_a_line_is_a_little_of_it(text):
+    """Whatever a spoon is, it is not all of it: what is left goes in later, and nothing twice."""
+    shares = [takes.share for step in steps_of(text) for takes in step.takes if takes.called == "Sugar"]
+    assert shares == [pytest.approx(0.1), pytest.approx(0.9)]
+
+
+@pytest.mark.parametrize(
     ("text", "still"),
     [
         ("Bake at 200°C fan for 12 mins.", 220), ("Bei 170 °C Umluft 25 Minuten backen.", 190), ("Bei Umluft 160 °C 25 Minuten backen.", 180),

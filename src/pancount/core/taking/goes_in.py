@@ -14,6 +14,8 @@ from pancount.core.taking.vocabulary import stem, vocabulary
 Tokens = Sequence[Token]
 Spot = tuple[int, int]
 
+A_LITTLE = 0.1
+"""What "a spoon of the sugar" or "etwas Wasser" is of its line, where nothing measures it. Common practice, no source."""
 BEFORE = 5
 """Tokens before a name among which its amount or share is looked for."""
 
@@ -105,7 +107,8 @@ class Lines:
             number = quantity(line, begin)
             if number and number[0].high < 1 and number[1] <= at and all(t.word in ("of", "the", "a") for t in line[number[1] : at]):
                 return number[0].high
-        return 0.5 if {"half", "hälfte"} & set(_before(line, at)) else None
+        before = set(_before(line, at))
+        return 0.5 if {"half", "hälfte"} & before else A_LITTLE if vocabulary().step_small["a little"] & before else None
 
     def dry(self) -> list[Named]:
         """The dry ingredients."""

@@ -43,9 +43,7 @@ class Placing:
 
     def _line(self, one: Named) -> Takes:
         line = self.far.formula.stages[one.spot[0]].lines[one.spot[1]]
-        share = one.share if one.share is not None else 1.0
-        if one.rest:
-            share = self._left(one)
+        share = self._left(one) if one.rest else 1.0 if one.share is None else one.share
         part = "held_back" if one.held and line.held_back else "first" if line.held_back else "all"
         return Takes(what="line", key=line.key, part=part, share=max(share, 0.0001), called=line.name[:300])
 
