@@ -2,7 +2,7 @@
 
 import re
 
-from playwright.sync_api import Locator, Page, expect
+from playwright.sync_api import Locator, Page, Route, expect
 
 CHOICES = "What to do with what is over"
 
@@ -61,6 +61,12 @@ def fits(page: Page, width: int) -> None:
     """Wait until nothing of the page runs off the side."""
     settled(page)
     page.wait_for_function("(width) => document.documentElement.scrollWidth <= width", arg=width)
+
+
+def arrives_unanswered(route: Route) -> None:
+    """For `page.route`: it reaches the server, and the answer is lost."""
+    route.fetch()
+    route.abort()
 
 
 def kept(page: Page) -> None:

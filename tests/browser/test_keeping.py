@@ -6,7 +6,7 @@ import pytest
 from playwright.sync_api import Page, Route, expect
 from starlette.testclient import TestClient
 
-from browser.steps import cell, fits, kept, new_rolls, quantity, show, take_pan
+from browser.steps import arrives_unanswered, cell, fits, kept, new_rolls, quantity, show, take_pan
 
 STATUS = ".page-head [role=status]"
 
@@ -42,6 +42,25 @@ def test_a_window_closed_while_typing(page):
     expect(page.get_by_text("was brought back from this browser")).to_be_visible()
     page.unroute("**/desk")  # not sooner: it is sent again by itself, and there would be nothing to bring back
     kept(page)
+
+
+def test_an_answer_that_is_lost_is_no_other_window(page):
+    """What was sent had arrived: met again it is known for our own, after a reload as without one, and what was typed since goes on top."""
+    new_rolls(page, "Answered into the wind")
+    page.route("**/desk", arrives_unanswered, times=1)
+    with page.expect_event("requestfailed"):
+        cell(page, 0, 1, "weight_g").fill("321")
+    cell(page, 0, 1, "weight_g").fill("322")
+    kept(page)
+    page.route("**/desk", arrives_unanswered)
+    cell(page, 0, 1, "weight_g").fill("323")
+    expect(page.get_by_role("alert").filter(has_text="cannot be reached")).to_be_visible()
+    cell(page, 0, 1, "weight_g").fill("324")
+    page.unroute_all(behavior="wait")
+    page.reload()
+    kept(page)
+    expect(cell(page, 0, 1, "weight_g")).to_have_value("324")
+    expect(page.get_by_text("changed in another window")).to_be_hidden()
 
 
 def test_looking_changes_nothing(page, client: TestClient):

@@ -5,7 +5,7 @@ import re
 import pytest
 from playwright.sync_api import Locator, Page, expect
 
-from browser.steps import choose, fits, kept, quantity, show
+from browser.steps import arrives_unanswered, choose, fits, kept, quantity, show
 from browser.test_accessibility import serious
 from pancount.demo.weir_house import examples
 
@@ -211,6 +211,9 @@ def test_ways_side_by_side_and_through_revisions(page):
     expect(side.get_by_role("row", name=re.compile("^Begin at"))).to_contain_text(re.compile(r"\d\d:\d\d"))
     expect(side.get_by_role("row", name=re.compile("chill")).first).to_be_visible()
     expect(side.get_by_role("row", name=re.compile("Instant yeast"))).to_contain_text("0.5")
+    page.route("**/desk", arrives_unanswered, times=1)  # and left while the answer is on its way
+    with page.expect_event("requestfailed"):
+        page.get_by_role("textbox", name="Ready at").fill("8:00")
     page.goto(f"/formulas/{number}")
     page.get_by_role("button", name="Save revision").click()
     page.get_by_label("What did you try?").fill("two ways")

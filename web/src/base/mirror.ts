@@ -8,13 +8,15 @@ export interface Mirrored<T> {
   /** The version that it rests on. */
   version: number
   body: T
+  /** What was sent and never answered: it may be on the server all the same. */
+  unanswered: T | null
 }
 
 /** `of` names what is kept; `broughtUp` makes a copy that an earlier release left one of today. */
 export function useMirror<T>(of: () => string, broughtUp?: (body: T) => T) {
   const key = () => `pancount:${of()}:${tab}`
   return {
-    write: (version: number, body: T): void => browserStore.setItem(key(), JSON.stringify({ version, body })),
+    write: (kept: Mirrored<T>): void => browserStore.setItem(key(), JSON.stringify(kept)),
     drop: (): void => browserStore.removeItem(key()),
     /** Null where nothing is kept, or nothing that can be read. */
     read(): Mirrored<T> | null {

@@ -29,13 +29,17 @@ export function useKept<T extends object, S extends object>(keeper: Keeper<T, S>
   const why = shallowRef<Refused | null>(null)
   let sending: Promise<void> | null = null
   let dirty = false
+  /** What was sent and never answered: sent again as it was before anything newer, since the server knows the very same text for no other window's. */
+  let unanswered: T | null = null
+  /** The version that ours rests on, where the server has a newer one. */
+  let restsOn: number | null = null
   const copy = useMirror<T>(() => `${keeper.kind}:${id() ?? 'new'}`, keeper.broughtUp)
-  const mirror = () => copy.write(version(), body.value)
+  const mirror = () => copy.write({ version: version(), body: body.value, unanswered })
   /** The body as it was laid or last seen, so that opening it is not taken for changing it. */
   let seen = ''
 
   const id = () => (state.value ? keeper.read(state.value).id : null)
-  const version = () => (state.value ? keeper.read(state.value).version : 0)
+  const version = () => restsOn ?? (state.value ? keeper.read(state.value).version : 0)
 
   function lay(next: T, keepHistory: boolean): void {
     history.lay(next, keepHistory)
@@ -48,6 +52,7 @@ export function useKept<T extends object, S extends object>(keeper: Keeper<T, S>
     broughtBack.value = false
     state.value = theirs.value = null
     dirty = false
+    unanswered = restsOn = null
     try {
       if (wanted !== null) state.value = await keeper.fetch(wanted)
       lay(state.value ? keeper.read(state.value).body : keeper.empty(), false)
@@ -57,10 +62,10 @@ export function useKept<T extends object, S extends object>(keeper: Keeper<T, S>
         lay(own.body, false)
         broughtBack.value = true
         dirty = true
-        if (own.version === version()) {
-          keeping.value = 'away'
-          void keep()
-        } else void fallBehind()
+        unanswered = own.unanswered ?? null
+        restsOn = own.version
+        keeping.value = 'away'
+        void keep()
       }
       loaded.value = true
     } catch (caught) {
@@ -71,7 +76,7 @@ export function useKept<T extends object, S extends object>(keeper: Keeper<T, S>
 
   async function send(): Promise<void> {
     dirty = false
-    const sent = plainCopy(body.value)
+    const sent = unanswered ?? plainCopy(body.value)
     const number = id()
     try {
       if (number === null) {
@@ -80,17 +85,20 @@ export function useKept<T extends object, S extends object>(keeper: Keeper<T, S>
         state.value = made
         keeper.started(keeper.read(made).id)
       } else {
+        unanswered = sent
+        mirror()
         state.value = await keeper.put(number, sent, version())
       }
-      if (!dirty) {
-        copy.drop()
-        keeping.value = 'kept'
-      }
+      unanswered = restsOn = null
+      dirty ||= JSON.stringify(sent) !== JSON.stringify(body.value)
+      keeping.value = dirty ? 'keeping' : 'kept'
+      if (!dirty) copy.drop()
     } catch (caught) {
       if (!(caught instanceof Refused)) throw caught
       dirty = true
       if (caught.isBehind) void fallBehind()
       else {
+        if (!caught.isAway) unanswered = null // it was answered: no
         keeping.value = 'away'
         why.value = caught
       }
@@ -101,6 +109,7 @@ export function useKept<T extends object, S extends object>(keeper: Keeper<T, S>
   async function fallBehind(): Promise<void> {
     keeping.value = 'behind'
     dirty = true
+    unanswered = null
     mirror()
     try {
       theirs.value = await keeper.fetch(id() as number)
@@ -154,6 +163,7 @@ export function useKept<T extends object, S extends object>(keeper: Keeper<T, S>
     lay(keeper.read(next).body, true)
     copy.drop()
     dirty = false
+    unanswered = restsOn = null
     keeping.value = 'kept'
   }
 
@@ -166,7 +176,7 @@ export function useKept<T extends object, S extends object>(keeper: Keeper<T, S>
   async function keepMine(): Promise<void> {
     if (theirs.value === null) return
     state.value = theirs.value
-    theirs.value = null
+    theirs.value = restsOn = null
     dirty = true
     keeping.value = 'keeping'
     await keep()
