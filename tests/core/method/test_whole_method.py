@@ -1,5 +1,6 @@
 """A way reckoned whole: against what bakers know, and against itself."""
 
+import re
 from itertools import pairwise
 
 import pytest
@@ -10,9 +11,11 @@ from pancount.core.count.count import Count, one_target
 from pancount.core.formula.formula import Formula, Way
 from pancount.core.formula.practice import Practice
 from pancount.core.formula.step_kinds import step_kinds
-from pancount.core.formula.steps import Lasts, Step, Takes, Warmth
-from pancount.core.formula.ways import keyed, with_yeast
+from pancount.core.formula.steps import Lasts, LineWarmth, Step, Takes, Warmth
+from pancount.core.formula.ways import in_way, keyed, with_yeast
 from pancount.core.heat.climate import Climate, Today
+from pancount.core.heat.foods import specific_heat
+from pancount.core.method.batch import batch_of
 from pancount.core.method.method import Method, whole_method
 from pancount.core.method.rises import DOUGH_ML_PER_G
 from pancount.core.pantry.ingredients import pantry_with
@@ -265,6 +268,49 @@ class TestWater:
         stiff = ("Bread flour 1000", "Water 350", "Fine salt 20", "Instant yeast 10")
         water = read(text, *stiff, now=Today(room_c=8, flour_c=8)).water
         assert (water.stands, water.pour_c) == ("too_hot", 43)
+
+    @pytest.mark.parametrize("first", ["Warm the milk and water to 38 °C, stir in the yeast and let stand 10 minutes.", "Mix the yeast, milk and water.", "Hefe, Milch und Wasser verrühren."])
+    def test_what_is_poured_together_is_as_warm_as_it_is(self, first):
+        """No milk from the fridge stands beside warm water that it was stirred into: by the balance written out, as one liquid."""
+        lines = ("Bread flour 1000", "Whole milk 300", "Water 300", "Fine salt 20", "Instant yeast 10")
+        made = read(f"{first} Add the flour and salt, knead 8 minutes. Rise 60 minutes at 26 °C.", *lines)
+        water, warms = made.water, next(one.value for one in made.figures["water"].inputs if one.name == "warms")
+        assert (water.name, water.weight_g) == ("Whole milk and Water", pytest.approx(600))
+        milk, flour, salt = (specific_heat(PANTRY.find(name).composition) for name in ("Whole milk", "Bread flour", "Fine salt"))
+        yeast = specific_heat(PANTRY.find("Instant yeast").composition)
+        liquid, rest = 300 * (milk + 4.18), 1000 * flour + 20 * salt + 10 * yeast
+        mixed = (liquid * water.needed_c + rest * CLIMATE.room_c) / (liquid + rest) + warms
+        assert mixed == pytest.approx(26, abs=0.02)
+
+    def test_milk_whose_warmth_is_told_stays_as_told(self):
+        """What the baker says of one liquid is not reckoned over."""
+        lines = ("Bread flour 1000", "Whole milk 300", "Water 300", "Fine salt 20", "Instant yeast 10")
+        text = "Warm the milk and water, stir in the yeast and let stand 10 minutes. Add the flour and salt, knead 8 minutes. Rise 60 minutes at 26 °C."
+        made = [line_of(name, weight_g=float(grams)) for name, _, grams in (line.rpartition(" ") for line in lines)]
+        formula, way = read_steps(text, Formula.model_validate({"name": "x", "stages": [{"name": "Dough", "lines": made}]}), PANTRY)
+        milk = formula.stages[0].lines[1]
+        told = way.model_copy(update={"warm": (LineWarmth(key=milk.key, temp_c=30),)})
+        water = reckoned(formula.model_copy(update={"ways": (told,)}), one_target()).water
+        assert (water.name, water.weight_g) == ("Water", pytest.approx(300))
+
+    def test_yeast_woken_warmer_than_the_dough_is_to_be(self):
+        """In little of the water it is warm all the same; in all of it the dough comes out far too warm, which is said."""
+        lines = ("Bread flour 1000", "Water 600", "Fine salt 20", "Instant yeast 10")
+        rest = "flour and salt, knead 8 minutes. Rise 60 minutes at 26 °C."
+        some = read(f"Wake the yeast in 100 g of the water for 10 minutes. Add the rest of the water, {rest}", *lines)
+        assert some.water.weight_g == pytest.approx(500) and some.water.wakes_says == ""
+        assert any("Water, 100 g at 40 °C" in one.label for one in some.figures["water"].inputs)
+        whole = read(f"Wake the yeast in the water for 10 minutes. Add the {rest}", *lines).water
+        assert whole.needed_c < 30
+        assert re.search(r"woken in it at 38 °C.* a dough of 3[4-8] °C", whole.wakes_says)
+
+    @pytest.mark.parametrize(("formula", "count", "way"), EVERY)
+    def test_the_bowl_holds_the_dough_once(self, formula, count, way):
+        """What is balanced weighs what the dough weighs, but for what boils off a paste."""
+        found = reckoned(formula, count, way)
+        held = [float(grams[1]) for one in found.figures["water"].inputs if (grams := re.search(r", (\d+) g at ", one.label))]
+        batch = batch_of(in_way(formula, way), count, PANTRY, Practice(), KIT, 0)
+        assert sum(held) + found.water.weight_g == pytest.approx(batch.mass.dough_g, rel=0.01)
 
     def test_a_wholly_unknown_dough_has_none(self):
         """Nothing that is mixed, nothing to be said."""

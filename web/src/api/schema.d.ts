@@ -5518,8 +5518,6 @@ export interface components {
          * @description The liquid for a wanted dough temperature, and what comes of it.
          */
         WaterFigures: {
-            /** Spot */
-            spot: number[];
             /** Name */
             name: string;
             /** Weight G */
@@ -5542,6 +5540,8 @@ export interface components {
             rule_c: number | null;
             /** Says */
             says: string;
+            /** Wakes Says */
+            wakes_says: string;
             /** Cures */
             cures: components["schemas"]["Cure"][];
         };

@@ -11,6 +11,7 @@ from functools import cache, lru_cache
 from pancount.core.base.datafiles import entries
 from pancount.core.base.errors import Place
 from pancount.core.base.models import Frozen
+from pancount.core.base.words import listed
 from pancount.core.formula.formula import BesideKind, Formula, Line, StageKind, at, each_line, each_step
 from pancount.core.formula.gauges import Character, GaugeName, character
 from pancount.core.formula.practice import SUGAR_TOLERANT, Practice
@@ -138,12 +139,6 @@ def _percent(value: float) -> str:
     return f"{value:.{2 if value >= 0.1 else 3}f}".rstrip("0").rstrip(".") + " %"
 
 
-def _listed(names: Sequence[str]) -> str:
-    """Names as they are said: "Yogurt and Quark"."""
-    unlike = list(dict.fromkeys(names))
-    return " and ".join(filter(None, [", ".join(unlike[:-1]), unlike[-1]]))
-
-
 def _gauge(key: str, name: GaugeName, role: Role) -> Callable[[_Look], Iterator[Found]]:
     """Applies where a gauge is under or over its figure. `role` tells which line to point at."""
 
@@ -165,7 +160,7 @@ def _ingredients(key: str) -> Callable[[_Look], Iterator[Found]]:
         rule = remark_rules()[key]
         found = look.lines_of(rule.ingredients)
         if (percent := sum(one.percent for one in found)) > rule.over:
-            yield found[0].place, {"figure": _percent(percent), "names": _listed([one.name for one in found])}
+            yield found[0].place, {"figure": _percent(percent), "names": listed([one.name for one in found])}
 
     return applies
 
@@ -211,7 +206,7 @@ def _thirsty(look: _Look) -> Iterator[Found]:
     percent = sum(one.percent for one in found)
     if percent > rule.over:
         wanted = sum(one.percent * drinks(one.name) for one in found)
-        names = _listed([one.name for one in found])
+        names = listed([one.name for one in found])
         yield found[0].place, {"figure": _percent(percent), "names": names, "wanted": _percent(wanted)}
 
 

@@ -1,11 +1,13 @@
 """What is in the bowl while the dough is made, how warm each thing goes in, and how long it is worked."""
 
 import re
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, replace
 from functools import cache
+from itertools import groupby
 
 from pancount.core.base.datafiles import rows
+from pancount.core.base.words import listed
 from pancount.core.formula.formula import Formula, Line, Way
 from pancount.core.formula.stages import flow, main_stage, stage_name
 from pancount.core.heat.balance import Body
@@ -19,19 +21,24 @@ from pancount.core.pantry.role import Role
 
 WATERY = 80.0
 """Water in 100 g from which a liquid is one that warms and cools a dough: water, milk, whey, beer. Common practice, no source. [g]"""
+ALL_WATER = 99.0
+"""Water in 100 g of what may be had as ice: water itself. [g]"""
 _DEGREES = re.compile(r"(-?\d+(?:[.,]\d+)?)\s*°\s*C")
 
 
 @dataclass(frozen=True, slots=True)
 class Bowl:
-    """All that is in the dough by the end of mixing: `liquid` is which of the bodies is warmed or cooled to suit, −1 for none."""
+    """All that is in the dough by the end of mixing."""
 
-    bodies: tuple[Body, ...]
-    spots: tuple[tuple[int, ...], ...]
-    liquid: int
+    liquid: Body | None
+    """What is warmed or cooled to suit; all of what is poured together before there is flour, which can only be as warm as it is. None where
+    nothing is."""
+    others: tuple[Body, ...]
     is_water: bool
     on_yeast: bool
-    """Whether yeast goes into the liquid before flour does."""
+    """Whether yeast goes into that liquid before flour does."""
+    wakes_c: float | None
+    """How warm it must be at least for the yeast that is woken in it; None where none is. [°C]"""
     machine_min: float
     hand_min: float
     last: int
@@ -45,12 +52,32 @@ def _goes_in_at() -> tuple[tuple[tuple[str, ...], str, bool, str, float], ...]:
     )
 
 
-def line_c(line: Line, way: Way, climate: Climate, pantry: Pantry) -> float:
-    """How warm a line goes in: as the baker said for this way, as its note says, or as such things are kept. [°C]"""
+@dataclass(frozen=True, slots=True)
+class _Part:
+    """One thing that goes into the bowl."""
+
+    body: Body
+    step: int = -1
+    water_g: float | None = None
+    """Water in 100 g of a liquid that may be warmed or cooled to suit; None for anything else."""
+    on_yeast: bool = False
+    wakes_c: float | None = None
+    poured: bool = False
+    """Whether it is a liquid that goes in before there is flour, as warm as the others of its step."""
+
+
+def told_c(line: Line, way: Way) -> float | None:
+    """How warm a line goes in where the baker said so for this way, or its note does. [°C]"""
     if line.key and (told := next((one.temp_c for one in way.warm if one.key == line.key), None)) is not None:
         return told
-    if degrees := _DEGREES.findall(line.note):
-        return float(degrees[-1].replace(",", "."))
+    degrees = _DEGREES.findall(line.note)
+    return float(degrees[-1].replace(",", ".")) if degrees else None
+
+
+def line_c(line: Line, way: Way, climate: Climate, pantry: Pantry) -> float:
+    """How warm a line goes in: as it is told, or as such things are kept. [°C]"""
+    if (told := told_c(line, way)) is not None:
+        return told
     note, known = line.note.casefold(), pantry.find(line.name)
     is_milk = known is not None and "milk" in known.allergens
     room = {"room": climate.room_c, "fridge": climate.fridge_c, "flour": climate.room_c if climate.flour_c is None else climate.flour_c}
@@ -79,34 +106,65 @@ def bowl_of(
     dough = next((strand for strand in strands if strand.kind == "stage" and strand.spot == main), None)
     own = list(dough.steps) if dough else []
     mixing = [i for n, i in enumerate(own) if not any(steps[j].kind.does for j in own[: n + 1])]
-    bodies, spots, machine, hand, on_yeast, last = list[Body](), list[tuple[int, ...]](), 0.0, 0.0, False, -1
+    parts, machine, hand, last, floury = list[_Part](), 0.0, 0.0, -1, False
+
+    def stage(s: int, share: float) -> _Part:
+        made = next((strand for strand in strands if strand.kind == "stage" and strand.spot == s), None)
+        return _Part(_stage_body(formula, s, weights, _made_c(steps, made, climate), pantry, share))
+
     joined = {takes.spot[0] for some in goes_in for takes in some if takes.what == "stage"}
+    joined |= {takes.spot[0] for i in mixing for takes in goes_in[i] if takes.what == "line"}
     for part in flow(formula).into(main) if mixing else ():
-        if part.source not in joined:  # it goes in though no step says so
-            made = next((strand for strand in strands if strand.kind == "stage" and strand.spot == part.source), None)
-            bodies.append(_stage_body(formula, part.source, weights, _made_c(steps, made, climate), pantry, part.share))
-            spots.append((part.source,))
+        if part.source not in joined:  # it goes in though no step says so, neither of it nor of its lines
+            parts.append(stage(part.source, part.share))
     for i in mixing:
-        one, roles = steps[i], set[Role | None]()
-        for thing in goes_in[i]:
-            if thing.what == "line":
-                line = formula.stages[thing.spot[0]].lines[thing.spot[1]]
-                roles.add(line.role)
-                known = pantry.find(line.name)
-                bodies.append(Body(line.name, thing.weight_g or 0.0, specific_heat(known.composition if known else None), line_c(line, way, climate, pantry)))
-            elif thing.what == "stage":
-                made = next((strand for strand in strands if strand.kind == "stage" and strand.spot == thing.spot[0]), None)
-                bodies.append(_stage_body(formula, thing.spot[0], weights, _made_c(steps, made, climate), pantry, thing.share))
-            else:
-                continue  # what is beside the dough goes into no bowl
-            spots.append(thing.spot)
-        on_yeast |= Role.LEAVEN in roles and Role.LIQUID in roles and Role.FLOUR not in roles
+        one = steps[i]
+        lines = [(thing, formula.stages[thing.spot[0]].lines[thing.spot[1]]) for thing in goes_in[i] if thing.what == "line"]
+        roles = {line.role for _, line in lines}
+        floury |= Role.FLOUR in roles
+        for thing, line in lines:
+            on_yeast, poured = Role.LEAVEN in roles and Role.FLOUR not in roles, (not floury or one.kind.key == "wake") and told_c(line, way) is None
+            parts.append(_line_part(i, one, line, thing.weight_g or 0.0, line_c(line, way, climate, pantry), pantry, on_yeast=on_yeast, poured=poured))
+        parts += [stage(thing.spot[0], thing.share) for thing in goes_in[i] if thing.what == "stage"]  # what is beside the dough goes into no bowl
         if one.kind.works:
             last = i
             minutes = one.lasts.usual_min * one.kind.works
             machine, hand = (machine + minutes, hand) if one.place == "mixer" else (machine, hand + minutes)
-    liquid, is_water = _liquid(formula, bodies, spots, pantry)
-    return Bowl(tuple(bodies), tuple(spots), liquid, is_water, on_yeast, machine, hand, last)
+    parts = list(_as_poured(parts))
+    n = _liquid(parts)
+    return Bowl(
+        liquid=parts[n].body if n >= 0 else None,
+        others=tuple(part.body for m, part in enumerate(parts) if m != n),
+        is_water=n >= 0 and _is_water(parts[n]),
+        on_yeast=n >= 0 and parts[n].on_yeast,
+        wakes_c=parts[n].wakes_c if n >= 0 else None,
+        machine_min=machine,
+        hand_min=hand,
+        last=last,
+    )
+
+
+def _line_part(i: int, one: Filled, line: Line, grams: float, temp_c: float, pantry: Pantry, *, on_yeast: bool, poured: bool) -> _Part:
+    """Some of a line. A liquid that yeast is woken in is as warm as that is told, unless it is told by itself."""
+    known = pantry.find(line.name)
+    holds = known.composition if known else None
+    liquid = line.role is Role.LIQUID and holds is not None and holds.water >= WATERY and grams > 0
+    poured = poured and liquid
+    wakes = one.heat if poured and one.kind.key == "wake" else None
+    body = Body(line.name, grams, specific_heat(holds), wakes.middle_c if wakes else temp_c)
+    return _Part(body, i, holds.water if liquid and holds else None, on_yeast, wakes.low_c if wakes else None, poured)
+
+
+def _as_poured(parts: Sequence[_Part]) -> Iterable[_Part]:
+    """The liquids that are poured together as one, and all else as it is."""
+    yield from (part for part in parts if not part.poured)
+    for _, some in groupby((part for part in parts if part.poured), key=lambda part: part.step):
+        together = tuple(some)
+        bodies = [part.body for part in together]
+        mass, holds = sum(body.mass_g for body in bodies), sum(body.holds for body in bodies)
+        as_kept = sum(body.holds * body.temp_c for body in bodies) / holds
+        waters = [part.water_g for part in together if part.water_g is not None]
+        yield replace(together[0], body=Body(listed([body.name for body in bodies]), mass, holds / mass, as_kept), water_g=min(waters))
 
 
 def _stage_body(formula: Formula, s: int, weights: Weights, temp_c: float, pantry: Pantry, share: float) -> Body:
@@ -119,19 +177,12 @@ def _stage_body(formula: Formula, s: int, weights: Weights, temp_c: float, pantr
     return Body(name, weights.stages[s] * share, holds / mass if mass else specific_heat(None), temp_c)
 
 
-def _liquid(formula: Formula, bodies: Sequence[Body], spots: Sequence[tuple[int, ...]], pantry: Pantry) -> tuple[int, bool]:
-    """Which body is warmed or cooled to suit: water where there is a good part of it, else the most of the watery liquids."""
-    found = list[tuple[bool, float, int]]()
-    for n, (body, spot) in enumerate(zip(bodies, spots, strict=True)):
-        if len(spot) != 2 or body.mass_g <= 0:
-            continue
-        line = formula.stages[spot[0]].lines[spot[1]]
-        known = pantry.find(line.name)
-        water = known.composition.water if known and known.composition else 0.0
-        if line.role is Role.LIQUID and water >= WATERY:
-            found.append((water >= 99, body.mass_g, n))
-    if not found:
-        return -1, False
-    most = max(mass for _, mass, _ in found)
-    water, _, n = max((water and mass >= most / 2, mass, n) for water, mass, n in found)
-    return n, water
+def _is_water(part: _Part) -> bool:
+    return part.water_g is not None and part.water_g >= ALL_WATER
+
+
+def _liquid(parts: Sequence[_Part]) -> int:
+    """Which is warmed or cooled to suit: water where there is a good part of it, else the most of the watery liquids; −1 for none."""
+    found = [(part.body.mass_g, n) for n, part in enumerate(parts) if part.water_g is not None]
+    most = max((mass for mass, _ in found), default=0.0)
+    return max(((_is_water(parts[n]) and mass >= most / 2, mass, n) for mass, n in found), default=(False, 0.0, -1))[2]

@@ -1,5 +1,7 @@
 """How warm the dough's liquid must be for the dough to come out as warm as is wanted, both ways it is reckoned in the trade."""
 
+from dataclasses import replace
+
 from pancount.core.base.derived import Derived, Input
 from pancount.core.base.models import Frozen
 from pancount.core.heat.balance import (
@@ -8,6 +10,7 @@ from pancount.core.heat.balance import (
     ICE_UNDER_C,
     Body,
     by_rule,
+    mixed_c,
     rule_friction_c,
     water_for,
 )
@@ -30,9 +33,8 @@ class Cure(Frozen):
 class WaterFigures(Frozen):
     """The liquid for a wanted dough temperature, and what comes of it."""
 
-    spot: tuple[int, ...]
-    """Which line it is."""
     name: str
+    """One line, or all that are poured together."""
     weight_g: float
     wanted_c: float
     needed_c: float
@@ -46,6 +48,8 @@ class WaterFigures(Frozen):
     rule_c: float | None
     """By the rule of thumb; None where it differs by no more than 2 °C, or cannot be told."""
     says: str
+    wakes_says: str
+    """What comes of pouring it as warm as yeast is woken in it, where that is much warmer than the dough asks for; blank where it is not."""
     cures: tuple[Cure, ...]
 
 
@@ -55,7 +59,7 @@ def friction_c(bowl: Bowl, climate: Climate) -> float:
 
 
 def _with_bowl(bowl: Bowl, climate: Climate) -> list[Body]:
-    others = [body for n, body in enumerate(bowl.bodies) if n != bowl.liquid]
+    others = list(bowl.others)
     if climate.bowl != "none" and climate.bowl_weighs_g > 0:
         others.append(Body(f"The {climate.bowl} bowl", climate.bowl_weighs_g, BOWLS[climate.bowl], climate.room_c))
     return others
@@ -63,23 +67,21 @@ def _with_bowl(bowl: Bowl, climate: Climate) -> list[Body]:
 
 def water_figures(bowl: Bowl, wanted_c: float, climate: Climate) -> tuple[WaterFigures | None, dict[str, Derived]]:
     """The liquid for a wanted dough, with its workings; None where no liquid goes in that could be warmed or cooled."""
-    if bowl.liquid < 0:
+    liquid, others = bowl.liquid, _with_bowl(bowl, climate)
+    if liquid is None:
         return None, {}
-    liquid, others = bowl.bodies[bowl.liquid], _with_bowl(bowl, climate)
     warms = friction_c(bowl, climate)
     hottest = HOTTEST_ON_YEAST_C if bowl.on_yeast else HOTTEST_INTO_FLOUR_C
     coldest_c = climate.tap_c if bowl.is_water else climate.fridge_c
     found = water_for(others, liquid, wanted_c, warms, coldest_c, hottest, may_be_ice=bowl.is_water)
     flour_c = climate.room_c if climate.flour_c is None else climate.flour_c
     rule = by_rule(wanted_c, warms, flour_c, climate.room_c)
-    spot = bowl.spots[bowl.liquid]
     figures = {
         "water": _working(liquid, others, found.water_c, wanted_c, warms),
         "water_rule": _rule_working(rule, wanted_c, flour_c, climate.room_c, warms),
     }
     return (
         WaterFigures(
-            spot=spot,
             name=liquid.name,
             weight_g=liquid.mass_g,
             wanted_c=wanted_c,
@@ -90,6 +92,7 @@ def water_figures(bowl: Bowl, wanted_c: float, climate: Climate) -> tuple[WaterF
             ice_g=found.ice_g,
             reached_c=found.reached_c,
             rule_c=rule if abs(rule - found.water_c) > DIFFER_C else None,
+            wakes_says=_wakes_says(bowl, others, liquid, found.water_c, wanted_c, warms),
             says=_says(liquid.name, found.stands, hottest, bowl.on_yeast),
             cures=_cures(others, liquid, found.stands, found.pour_c, found.reached_c, wanted_c, warms),
         ),
@@ -104,6 +107,15 @@ def _says(name: str, stands: str, hottest: float, on_yeast: bool) -> str:
     if stands == "too_cold":
         return "Not even all of the water as ice would do." if name.casefold() == "water" else f"{name} is not to be had as cold as that."
     return f"Under {ICE_UNDER_C:g} °C part of it must be ice." if stands == "ice" else ""
+
+
+def _wakes_says(bowl: Bowl, others: list[Body], liquid: Body, needed_c: float, wanted_c: float, warms: float) -> str:
+    if bowl.wakes_c is None or needed_c >= bowl.wakes_c:
+        return ""
+    warm = mixed_c([*others, replace(liquid, temp_c=bowl.wakes_c)]) + warms
+    if warm - wanted_c <= DIFFER_C:
+        return ""
+    return f"Yeast is woken in it at {bowl.wakes_c:.0f} °C. Mixed in as warm as that it makes a dough of {warm:.0f} °C: let it cool first, or wake the yeast in a little of it."
 
 
 def _cures(others: list[Body], liquid: Body, stands: str, pour_c: float, reached_c: float, wanted_c: float, warms: float) -> tuple[Cure, ...]:

@@ -232,4 +232,4 @@ def _water(method: Method) -> tuple[str, ...]:
         first = f"{water.name} at {water.pour_c:.0f} °C {goal}."
     else:
         first = f"{water.name} at {water.pour_c:.0f} °C: the dough comes out at {water.reached_c:.0f} °C, not at {water.wanted_c:.0f}. {water.says}"
-    return (first,)
+    return tuple(filter(None, (first, water.wakes_says)))

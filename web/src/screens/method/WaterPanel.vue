@@ -42,6 +42,7 @@ const off = computed(() => water.value != null && Math.abs(water.value.reached_c
         <ul><li v-for="cure in water.cures" :key="cure.says">{{ cure.says }}<template v-if="cure.temp_c != null">: to {{ degrees(cure.temp_c) }}</template>.</li></ul>
       </Said>
       <p v-else-if="water.says" class="quiet">{{ water.says }}<template v-if="water.stands !== 'ice'"> The dough comes out at {{ degrees(water.reached_c) }}.</template></p>
+      <Said v-if="water.wakes_says" tone="now">{{ water.wakes_says }}</Said>
       <p v-if="water.rule_c != null" class="quiet"><OpenWorking name="method:water_rule" @open="emit('working', $event)">{{ degrees(water.rule_c) }}</OpenWorking> by the rule of thumb, which knows three temperatures and nothing of what else goes in.</p>
     </template>
   </section>
