@@ -115,12 +115,31 @@ def test_times(text, kind, low, high):
         ("Alles mischen. Stockgare 1 Std. bei 24°C, nach 30 Min. falten. Rund wirken, 10 Min. entspannen, langwirken.", "mix rise fold preshape rest shape"),
         ("Alles kneten. 30 Minuten anspringen lassen, dann 24 Stunden bei 5 °C lagern. 4 Teiglinge abstechen.", "knead relax chill divide"),
         ("Mix flour, water and yeast; rest 30 min. Let rise 2 hours. Tip into the pan, cover, 1 hour until bubbly. Bake 20 min.", "mix relax rise proof bake"),
+        ("Proof the yeast in the warm water for 10 minutes. Add the flour and salt, knead 8 min.", "wake knead"),
+        ("Put the flour and salt in a bowl. Let the yeast proof in the water, 10 min. Add to the flour, knead 8 min.", "mix wake knead"),
+        ("Die Hefe im Wasser 10 Minuten gehen lassen. Mehl und Salz zugeben, 8 Minuten kneten.", "wake knead"),
         ("mix. sit 1hr. cut in 8, ball up. 15 min rest. roll out.", "mix rise divide preshape rest shape"),
     ],
 )
 def test_kinds(text, kinds):
     """Voices that were read otherwise once; two of three of them by a second reader of sixteen methods more."""
     assert [step.kind for step in steps_of(text)] == kinds.split()
+
+
+@pytest.mark.parametrize("to", ["Add to the flour and knead 8 minutes.", "Zum Mehl geben und 8 Minuten kneten."])
+def test_what_is_added_to_is_there_already(to):
+    """It does not go in a second time."""
+    steps = steps_of(f"Put the flour and salt in a bowl. Wake the yeast in the water. {to}")
+    assert Counter(takes.called for step in steps for takes in step.takes) == Counter(["Bread flour", "Fine salt", "Instant yeast", "Water"])
+
+
+def test_a_heading_that_names_a_stage_is_no_step():
+    """Though it is a verb as well: what stands under it is done. With nothing under it, it is the step."""
+    stages = [{"name": "Dough", "lines": [{"name": name, "weight_g": 100} for name in LINES]}, {"name": "Scald", "kind": "paste", "lines": [{"name": "Wholemeal flour", "weight_g": 50}]}]
+    formula = Formula.model_validate({"name": "x", "stages": stages[::-1]})
+    rest = "Dough:\nPut the scald, flour and water in the mixer. Knead 5 minutes."
+    assert [step.kind for step in steps_of(f"Scald:\nCook the wholemeal flour for 3 minutes. Let cool 30 minutes.\n{rest}", formula=formula)] == ["paste", "cool_off", "add", "knead"]
+    assert [step.kind for step in steps_of(f"Scald:\n{rest}", formula=formula)] == ["scald", "add", "knead"]
 
 
 @pytest.mark.parametrize(

@@ -143,7 +143,7 @@ class SoFar:
         if last.kind in ("dissolve", "wake") and same and clause.join == "and" and new.kind == "mix" and not self.has(new, Role.FLOUR):
             return True
         if new.kind == "wake" and last.kind in ("mix", "dissolve", "add", "melt", "wake") and near:
-            return True
+            return not (self.has(last, Role.FLOUR) and self.has(new, Role.LEAVEN))  # flour stands in one bowl, yeast is woken in another
         if new.kind == "paste" and last.kind in ("mix", "add") and last.lasts is None and near:
             return True
         if last.kind == "melt" and same and new.kind in ("dissolve", "mix", "add") and self.has(new, Role.LEAVEN) and last.lasts is None:

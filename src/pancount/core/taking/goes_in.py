@@ -28,6 +28,8 @@ class Named:
     share: float | None = None
     rest: bool = False
     held: bool = False
+    into: bool = False
+    """Whether something is put into it, rather than it into something: "add to the flour"."""
 
 
 class Lines:
@@ -89,9 +91,10 @@ class Lines:
                 rest = bool(small["rest"] & set(before))
                 held = "held" in before or "reserved" in before
                 whole = rest or held or bool(grammar["everything"] & set(before[-2:]))
+                into = bool(set(before[-2:]) & small["into"])
                 for spot in one[0]:
                     share = None if whole else self._share(line, at, spot)
-                    found.append(Named(spot, share, rest, held))
+                    found.append(Named(spot, share, rest, held, into))
             at = one[1]
         return list({one.spot: one for one in reversed(found)}.values())[::-1]
 

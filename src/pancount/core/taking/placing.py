@@ -26,7 +26,7 @@ class Placing:
     def takes(self, draft: Draft) -> tuple[Takes, ...]:
         """What goes in at a step, of the dough and beside it."""
         stage = self._stage_of(draft)
-        found = [self._line(one) for one in draft.named if draft.kind in TAKES_LINES or one.spot not in self._mixed_in() or 0 < self._left(one) < 1]
+        found = [self._line(one) for one in draft.named if self._goes_in(one, draft) and (draft.kind in TAKES_LINES or one.spot not in self._mixed_in() or 0 < self._left(one) < 1)]
         if draft.takes_rest or draft is self._silent():
             key = "" if stage in (-1, self.far.main) else self.far.formula.stages[stage].key
             found.append(Takes(what="rest", key=key))
@@ -36,6 +36,11 @@ class Placing:
                 if one.kind is kind and self._first_for(one.key, kind, draft):
                     found.append(Takes(what="beside", key=one.key, called=one.name))
         return tuple(found[:40])
+
+    def _goes_in(self, one: Named, draft: Draft) -> bool:
+        """Whether a line goes in where it is named; not where something is added to all of it that is there already."""
+        before = self.far.drafts[: self.far.drafts.index(draft)] if one.into and draft in self.far.drafts else []
+        return not any(other.spot == one.spot and other.share is None for earlier in before if earlier.kind in TAKES_LINES for other in earlier.named)
 
     def _goes_with_main(self, s: int) -> bool:
         """Whether a stage is mixed with the dough itself and is made of nothing before: an autolyse, what comes late, inclusions."""

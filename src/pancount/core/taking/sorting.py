@@ -50,7 +50,9 @@ class Sorter:
         if kind == "add" and Role.FLOUR in roles and not seen.flour and not (seen.mixed or clause.says("another")):
             return "mix"
         if kind in ("rise", "proof"):
-            if kind == "rise" and seen.leaven and not seen.flour and not seen.mixed:
+            if (Role.LEAVEN in roles or (kind == "rise" and seen.leaven)) and not seen.flour and not seen.mixed:
+                return "wake"  # "proof the yeast": there is no dough yet
+            if {Role.LEAVEN, Role.LIQUID} <= roles and not seen.leaven:
                 return "wake"
             return "proof" if seen.shaped or seen.divided or (kind == "proof" and seen.risen) or (clause.says("second") and seen.risen) else "rise"
         if kind == "melt":

@@ -107,6 +107,8 @@ class _Reader:
         """What was put somewhere by the way, before what is done with it."""
         self.label_span: Span | None = None
         """A heading of its own, until something of its kind is done; or one before its sentence, until that is read."""
+        self.under_label: int | None = None
+        """How many steps there were when a heading named a stage, which is no step itself where something is done under it; None for others."""
         self.dough_c: float | None = None
 
     # Headings
@@ -158,6 +160,7 @@ class _Reader:
         inside = _BRACKETS.search(heading.text)
         self.far.label, self.far.label_spell = kind, inside[1] if inside else ""
         self.label_span = Span(heading, 0, len(heading.text)) if kind or before else None
+        self.under_label = len(self.far.drafts) if stage >= 0 else None
         if before and self.label_span:
             self.prefix = [self.label_span]
             self.label_span = None
@@ -178,6 +181,8 @@ class _Reader:
         """A heading that says what is done, with nothing of that kind under it, is a step itself: "Knead", "Rise"."""
         if self.label_span is not None:
             span, self.label_span = self.label_span, None
+            if self.under_label is not None and len(self.far.drafts) > self.under_label:
+                return
             line = tokens(span.sentence.text)
             self._take(Clause(self.far.label, (), line, "", (), 0, span.begin, span.end), span.sentence)
 
