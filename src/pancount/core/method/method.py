@@ -210,7 +210,7 @@ class _Reckoning:
         for i, stood in self.stood.items():
             if stood.rise is not None:
                 found.usual[i] = stood.minutes
-                found.low[i] = stood.minutes if stood.rise.look_min is None else stood.rise.look_min
+                found.low[i] = stood.minutes if stood.rise.look_min is None else min(stood.rise.look_min, stood.minutes)
                 found.high[i] = stood.minutes if stood.rise.ready_by_min is None else stood.rise.ready_by_min
         for bake, _ in self.bakes:
             found.low[bake.step], found.usual[bake.step], found.high[bake.step] = bake.look_min, bake.usual_min, bake.high_min
