@@ -30,7 +30,7 @@ def test_nothing_overlaps_or_leaves_the_sheet(length, width, across, gap, disc):
 def test_rows_are_counted_one_by_one(length, width, across, gap):
     """Staggered rows against a count that lays piece after piece until none fits."""
     pitch, rows, y, n = across + gap, [], across / 2, 0
-    while y + across / 2 <= width + 1e-9 and across <= length:
+    while y + across / 2 <= width + 1e-9 and across <= length + 1e-9:
         x, own = across / 2 + (pitch / 2 if n % 2 else 0), 0
         while x + across / 2 <= length + 1e-9:
             x, own = x + pitch, own + 1

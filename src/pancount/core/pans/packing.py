@@ -75,6 +75,10 @@ def _fits(room: float, step: float) -> int:
     return max(0, floor(room / step + EVEN))
 
 
+def _fits_one(across: float, length: float, width: float) -> bool:
+    return across <= min(length, width) * (1 + EVEN)
+
+
 def square_rows(length: float, width: float, across: float, gap: float) -> list[int]:
     """Pieces in each straight row on a rectangle; no gap is needed towards the edge.
 
@@ -84,7 +88,7 @@ def square_rows(length: float, width: float, across: float, gap: float) -> list[
     [3, 3]
     """
     pitch = across + gap
-    return [_fits(length + gap, pitch)] * _fits(width + gap, pitch) if across <= length and across <= width else []
+    return [_fits(length + gap, pitch)] * _fits(width + gap, pitch) if _fits_one(across, length, width) else []
 
 
 def staggered_rows(length: float, width: float, across: float, gap: float) -> list[int]:
@@ -94,7 +98,7 @@ def staggered_rows(length: float, width: float, across: float, gap: float) -> li
     [4, 3, 4]
     """
     pitch = across + gap
-    if across > length or across > width:
+    if not _fits_one(across, length, width):
         return []
     rows = 1 + _fits(width - across, pitch * sqrt(3) / 2)
     whole = _fits(length + gap, pitch)
