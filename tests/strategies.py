@@ -1,7 +1,9 @@
 """Formulas and pins as bakers might have them, and stranger ones."""
 
 from hypothesis import strategies as st
+from pydantic import ValidationError
 
+from pancount.core.count.count import Pins, TargetPins
 from pancount.core.formula.formula import Feed, Formula, Line, Stage, StageKind
 from pancount.core.formula.reckon import with_flour_made_up
 from pancount.core.pans.pan import (
@@ -150,3 +152,12 @@ pans = st.one_of(
     st.builds(Stone, length_cm=sizes, width_cm=sizes),
 )
 """A pan of any shape."""
+
+
+def can_be_pinned(name: str, value: float) -> bool:
+    """Whether a pin may be so much: a ten-thousandth of a pan, or a millionth of a gram, is none."""
+    pins = Pins if name in Pins.model_fields else TargetPins
+    try:
+        return bool(pins.model_validate({name: value}))
+    except ValidationError:
+        return False

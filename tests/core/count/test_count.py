@@ -9,7 +9,7 @@ from pancount.core.count.relations import BATCH, QUANTITIES, TARGET, bare
 from pancount.core.count.solve import solve
 from pancount.core.formula.formula import Formula, Usual
 from pancount.core.pans.pan import RectanglePan
-from strategies import formulas, pins, pins_in_pieces
+from strategies import can_be_pinned, formulas, pins, pins_in_pieces
 
 PAN = RectanglePan(length_cm=33, width_cm=23, depth_cm=4.6)
 
@@ -173,10 +173,6 @@ def test_pinned_values_stand_and_all_else_is_known(formula, pinned, pan):
         assert name not in wanted or values(result)[name] == value
 
 
-LEAST_PIN = {"fill": 1e-4}
-"""Less than this is no pin: a crumb in a pan; of anything else a millionth."""
-
-
 @given(formulas(), pins, st.sampled_from([None, PAN]))
 @mostly_fighting
 def test_solving_then_pinning_what_was_worked_out_gives_the_same(formula, pinned, pan):
@@ -185,7 +181,7 @@ def test_solving_then_pinning_what_was_worked_out_gives_the_same(formula, pinned
     found = values(result)
     assume(not result.fights and 1 <= found["pieces"] <= 1e6)
     assume(1e-3 < found["dough_g"] <= 1e7 and found.get("fill", 1) <= 1000 and found.get("pieces_per_pan", 1) <= 10_000)
-    assume(all(found.get(name, 1) >= LEAST_PIN.get(name, 1e-6) for name in ("fill", "piece_g", "baked_g")))
+    assume(all(can_be_pinned(name, value) for name, value in found.items() if name in PINNABLE))
     again = counted(formula, pan=pan, **{n: v for n, v in found.items() if n in PINNABLE})
     assert not again.fights
     assert values(again) == pytest.approx(found, rel=1e-9, abs=1e-6)
@@ -200,7 +196,7 @@ def test_pinning_one_worked_out_number_changes_nothing_where_it_comes_out_whole(
     assume(not result.fights and not result.choices and found["remainder_g"] < 1e-6)
     assume(1e-3 < found["dough_g"] <= 1e7 and found.get("fill", 1) <= 1000)
     for name, worked in result.quantities.items():
-        if bare(name) in PINNABLE and worked.source == "worked" and worked.value >= LEAST_PIN.get(bare(name), 1e-6):
+        if bare(name) in PINNABLE and worked.source == "worked" and can_be_pinned(bare(name), worked.value):
             again = counted(formula, pan=pan, **(pinned | {bare(name): worked.value}))
             assert not again.fights
             assert values(again) == pytest.approx(found, rel=1e-9, abs=1e-6)
