@@ -13,11 +13,13 @@ from starlette.responses import Response
 from starlette.staticfiles import StaticFiles
 from starlette.types import Scope
 
-from pancount.api import beginnings, formula, kitchen, pans, pantry, papers, reckoning, reference, taking
+from pancount.api import beginnings, day, formula, kitchen, pans, pantry, papers, reckoning, reference, taking
 from pancount.api.door import Door
 from pancount.api.long import Bench
+from pancount.api.planning import Planners
 from pancount.api.problems import Problem, tell_problems
 from pancount.api.records import Places
+from pancount.core.day.plan import Progress
 from pancount.formats.formula_file import FormulaFile
 
 WEB = Path(__file__).resolve().parents[3] / "web" / "dist"
@@ -49,7 +51,7 @@ def _openapi(app: FastAPI) -> dict[str, Any]:
             title=app.title, version=app.version, routes=app.routes, separate_input_output_schemas=False
         )
         schemas = document["components"]["schemas"]
-        for name, model in (("Problem", Problem), ("FormulaFile", FormulaFile)):
+        for name, model in (("Problem", Problem), ("FormulaFile", FormulaFile), ("Progress", Progress)):
             own = model.model_json_schema(ref_template="#/components/schemas/{model}")
             schemas |= {key: value for key, value in own.pop("$defs", {}).items() if key not in schemas}
             schemas[name] = own
@@ -59,7 +61,8 @@ def _openapi(app: FastAPI) -> dict[str, Any]:
 
 COMPRESSED_FROM = 2_000
 """Answers smaller than this go as they are. [bytes]"""
-ALREADY_SMALL = (*DEFAULT_EXCLUDED_CONTENT_TYPES, "application/pdf", papers.ODS, "font/woff2")
+ALREADY_SMALL = (*DEFAULT_EXCLUDED_CONTENT_TYPES, "application/pdf", papers.ODS, day.LINES, "font/woff2")
+"""Small by themselves, or told line by line: a line that waited to be compressed would come late."""
 
 
 def make_app(
@@ -80,8 +83,9 @@ def make_app(
     )
     app.state.places = Places(engine)
     app.state.bench = Bench()
+    app.state.planners = Planners()
     tell_problems(app, folder)
-    routers = (reckoning, reference, beginnings, kitchen, pans, pantry, taking, formula, papers)
+    routers = (reckoning, reference, beginnings, kitchen, pans, pantry, taking, formula, papers, day)
     for router in (module.router for module in routers):
         app.include_router(router)
     app.openapi = lambda: _openapi(app)  # type: ignore[method-assign]  # the way FastAPI's documentation gives

@@ -29,6 +29,8 @@ from pancount.core.pans.pan import (
 from pancount.core.pans.shaping import Shaping
 from pancount.core.pans.shelf import ShelfPan
 from pancount.demo.methods import with_ways
+from pancount.demo.saturday import saturday
+from pancount.store.day import start_day
 from pancount.store.formula import keep_new, put_on_desk, save_revision
 from pancount.store.kitchen import ONLY_KITCHEN, Settings, open_kitchen
 from pancount.store.pans import add_pan
@@ -413,4 +415,5 @@ def fill_demo_kitchen(session: Session) -> bool:
         state = save_revision(session, ONLY_KITCHEN, state.head.id, revised, state.count, state.version, note)
     put_on_desk(session, ONLY_KITCHEN, state.head.id, buns, pinned, state.version)
     start_taking(session, ONLY_KITCHEN, Taking(text=CARD))
+    start_day(session, ONLY_KITCHEN, saturday(session))
     return True

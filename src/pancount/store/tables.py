@@ -1,10 +1,12 @@
 """The tables as they are now. Every row belongs to a kitchen. Migrations do not import this."""
 
-from datetime import datetime
+from datetime import date, datetime
 from typing import Any
+from uuid import UUID
 
 from sqlalchemy import ForeignKey, MetaData, false, func
 from sqlalchemy.dialects.postgresql import ARRAY, JSONB, TEXT, TIMESTAMP
+from sqlalchemy.dialects.postgresql import UUID as PgUUID
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
 Moment = TIMESTAMP(timezone=True)
@@ -131,3 +133,20 @@ class PanRow(Base):
     """The core's ShelfPan."""
     version: Mapped[int] = mapped_column(default=1)
     archived_at: Mapped[datetime | None] = mapped_column(Moment)
+
+
+class DayRow(Base):
+    """A baking day: what was told of it, and the timetable that is gone by."""
+
+    __tablename__ = "days"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    kitchen_id: Mapped[int] = mapped_column(ForeignKey("kitchens.id"), index=True)
+    uid: Mapped[UUID] = mapped_column(PgUUID(as_uuid=True))
+    """What its touches are known by in calendars, wherever they are taken."""
+    name: Mapped[str] = mapped_column(TEXT)
+    date: Mapped[date] = mapped_column()
+    body: Mapped[dict[str, Any]] = mapped_column(JSONB)
+    """The core's Day."""
+    version: Mapped[int] = mapped_column(default=1)
+    changed_at: Mapped[datetime] = mapped_column(Moment, server_default=func.now())

@@ -53,3 +53,8 @@ TAKINGS = 1_000
 PANS = 1_000
 WEIGHINGS = 1_000
 """Of a kitchen's own cups and spoons."""
+DAYS = 1_000
+"""Baking days kept in a kitchen."""
+DAY_PRODUCTS = 12
+"""Counts in one day; the fullest day met has 9."""
+ABSENCES = 20

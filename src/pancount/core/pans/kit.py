@@ -33,6 +33,11 @@ class Kit(Frozen):
     """How many sheets there are."""
     shelves: Annotated[int, Field(ge=1, le=50)] = 2
     """How many shelves bake at once."""
+    ovens: Annotated[int, Field(ge=1, le=10)] = 1
+    mixers: Annotated[int, Field(ge=1, le=10)] = 1
+    pots: Annotated[int, Field(ge=1, le=10)] = 1
+    griddles: Annotated[int, Field(ge=1, le=10)] = 1
+    """How many of each there are; a day goes by that."""
     oven_length_cm: Centimetres | None = None
     oven_width_cm: Centimetres | None = None
     """One oven shelf, for pans beside each other."""
