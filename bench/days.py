@@ -11,6 +11,8 @@ from pancount.core.heat.climate import Climate
 from pancount.core.pantry.ingredients import pantry_with
 from pancount.demo.weir_house import KIT, examples
 
+BENCH_KIT = KIT.model_copy(update={"fridge_shelves": 3})
+"""The demo kitchen's, with three shelves in the fridge: with one, a day of twelve is mostly a question of who lies in it."""
 PIECES = (0.5, 0.75, 1.0, 1.0, 1.5)
 READY = (420.0, 450.0, 480.0, 540.0, 600.0, 720.0)
 
@@ -50,10 +52,10 @@ def seeded_day(products: int, seed: int) -> Day:
 def made_day(day: Day) -> tuple[Made, ...]:
     """Its products, each counted in its way."""
     pantry = pantry_with(())
-    return tuple(make(day, one, *examples()[one.formula_id - 1], pantry, Practice(), KIT, Climate()) for one in day.products)
+    return tuple(make(day, one, *examples()[one.formula_id - 1], pantry, Practice(), BENCH_KIT, Climate()) for one in day.products)
 
 
 def laid_day(products: int, seed: int) -> Laid:
     """The same as a problem."""
     day = seeded_day(products, seed)
-    return lay(day, made_day(day), KIT)
+    return lay(day, made_day(day), BENCH_KIT)

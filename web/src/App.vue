@@ -8,6 +8,7 @@ const kitchen = useKitchenState()
 const PLACES = [
   ['take-in', 'Take in'],
   ['formulas', 'Formulas'],
+  ['days', 'Days'],
   ['pans', 'Pans'],
   ['pantry', 'Pantry'],
 ] as const
@@ -43,7 +44,7 @@ nav a.here { color: var(--rim); box-shadow: inset 0 -3px var(--rim) }
 @media (max-width: 760px) {
   header { padding: 0 12px; gap: 12px; min-height: 44px }
   nav a, .kitchen { line-height: 41px }
-  nav { gap: 13px }
+  nav { gap: 11px }
   .mark { font-size: 0; gap: 0 }
   nav a { white-space: nowrap }
 }

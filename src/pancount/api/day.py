@@ -66,9 +66,16 @@ class DayPage(Frozen):
     papers: DayPapers
 
 
+def _get_ready(request: Request) -> None:
+    """It may be planned next."""
+    planners: Planners = request.app.state.planners
+    planners.get_ready()
+
+
 @router.get("", responses=may_answer(503))
-async def list_days(records: RecordsOf) -> tuple[DayHead, ...]:
+async def list_days(request: Request, records: RecordsOf) -> tuple[DayHead, ...]:
     """The kitchen's days, the latest first."""
+    _get_ready(request)
     return await records(store.list_days)
 
 
@@ -105,8 +112,9 @@ async def subscribed(request: Request, records: RecordsOf) -> Response:
 
 
 @router.get("/{day_id}", responses=may_answer(404, 422, 503))
-async def get_day(day_id: DayId, records: RecordsOf) -> DayState:
+async def get_day(day_id: DayId, request: Request, records: RecordsOf) -> DayState:
     """One, whole."""
+    _get_ready(request)
     return await records(store.get_day, day_id)
 
 

@@ -32,6 +32,7 @@ class Planners:
     def __init__(self) -> None:
         self._turn = asyncio.Semaphore(1)
         self._ready: Process | None = None
+        self._readying: asyncio.Task[None] | None = None
 
     async def _begin(self) -> Process:
         environment = os.environ | {"OMP_NUM_THREADS": "1", "OPENBLAS_NUM_THREADS": "1"}
@@ -39,7 +40,18 @@ class Planners:
             sys.executable, "-m", "pancount.api.planner", stdin=PIPE, stdout=PIPE, limit=LINE_BYTES, env=environment, start_new_session=True
         )
 
+    def get_ready(self) -> None:
+        """Have a process waiting, while the baker still looks at the screen."""
+        if self._readying is None or (self._readying.done() and (self._ready is None or self._ready.returncode is not None)):
+            self._readying = asyncio.create_task(self._keep_ready())
+
+    async def _keep_ready(self) -> None:
+        if self._ready is None or self._ready.returncode is not None:
+            self._ready = await self._begin()
+
     async def _taken(self) -> Process:
+        if self._readying is not None:
+            await self._readying
         ready, self._ready = self._ready, None
         return ready if ready is not None and ready.returncode is None else await self._begin()
 
@@ -65,12 +77,11 @@ class Planners:
                 if not line:
                     break
                 yield line
-            if self._ready is None:
-                self._ready = await self._begin()
         except (TimeoutError, ConnectionError, ValueError):
             yield b'{"stage":"failed"}\n'
         finally:
             self._turn.release()
+            self.get_ready()
             if process is not None and process.returncode is None:
                 with suppress(ProcessLookupError):
                     process.kill()

@@ -1,6 +1,7 @@
 """The tables as they are now. Every row belongs to a kitchen. Migrations do not import this."""
 
-from datetime import date, datetime
+from datetime import date as Date
+from datetime import datetime
 from typing import Any
 from uuid import UUID
 
@@ -145,7 +146,7 @@ class DayRow(Base):
     uid: Mapped[UUID] = mapped_column(PgUUID(as_uuid=True))
     """What its touches are known by in calendars, wherever they are taken."""
     name: Mapped[str] = mapped_column(TEXT)
-    date: Mapped[date] = mapped_column()
+    date: Mapped[Date] = mapped_column()
     body: Mapped[dict[str, Any]] = mapped_column(JSONB)
     """The core's Day."""
     version: Mapped[int] = mapped_column(default=1)

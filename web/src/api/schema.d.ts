@@ -980,10 +980,219 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/days": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Days
+         * @description The kitchen's days, the latest first.
+         */
+        get: operations["list_days"];
+        put?: never;
+        /**
+         * Start Day
+         * @description Keep a new one.
+         */
+        post: operations["start_day"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/days/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Plan Day
+         * @description Plan a day: a line of JSON (`Progress`) for the first timetable, which is there at once, and for each better one. Ends with its client.
+         */
+        post: operations["plan_day"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/days/read-counts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Typed
+         * @description What is meant by "24 buns, 2 pans of squares". Keeps nothing.
+         */
+        post: operations["read_typed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/days/calendar.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Subscribed
+         * @description The coming days as a calendar to subscribe to: it follows their changes.
+         */
+        get: operations["subscribed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/days/{day_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Day
+         * @description One, whole.
+         */
+        get: operations["get_day"];
+        /**
+         * Put Day
+         * @description Keep what is being told. 409 where another window changed it since.
+         */
+        put: operations["put_day"];
+        post?: never;
+        /**
+         * Drop Day
+         * @description Throw one away.
+         */
+        delete: operations["drop_day"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/days/{day_id}/papers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Papers
+         * @description The wall sheet, the evening before and all that is to be weighed, of the timetable that is gone by.
+         */
+        get: operations["get_papers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/days/{day_id}/wall.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Wall Pdf
+         * @description The same as a PDF, on the kitchen's paper or another.
+         */
+        get: operations["get_wall_pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/days/{day_id}/day.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Calendar
+         * @description A day's touches as a calendar file.
+         */
+        get: operations["get_calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * Absence
+         * @description When a baker has no hands: asleep, or away. Over midnight where it ends before it begins.
+         */
+        Absence: {
+            /**
+             * Why
+             * @default away
+             * @enum {string}
+             */
+            why: "asleep" | "away";
+            /** Baker */
+            baker?: number | null;
+            /** Begins Min */
+            begins_min: number;
+            /** Ends Min */
+            ends_min: number;
+            /** Day */
+            day?: number | null;
+        };
+        /**
+         * Ahead
+         * @description Something for the evening before. [min]
+         */
+        Ahead: {
+            /** At Min */
+            at_min: number;
+            /** Name */
+            name: string;
+            /** What */
+            what: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "touch" | "out" | "kit";
+        };
         /**
          * AimAt
          * @description Aim a gauge.
@@ -1169,6 +1378,10 @@ export interface components {
              * @default {
              *       "sheets": 2,
              *       "shelves": 2,
+             *       "ovens": 1,
+             *       "mixers": 1,
+             *       "pots": 1,
+             *       "griddles": 1,
              *       "fridge_shelves": 1,
              *       "spread_g": 2
              *     }
@@ -1276,6 +1489,16 @@ export interface components {
             gives: boolean;
         };
         /**
+         * Candidate
+         * @description A formula that a typed count may mean.
+         */
+        Candidate: {
+            /** Formula Id */
+            formula_id: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * Changed
          * @description A changed formula, and what that did to the dough.
          */
@@ -1312,6 +1535,10 @@ export interface components {
              * @default {
              *       "sheets": 2,
              *       "shelves": 2,
+             *       "ovens": 1,
+             *       "mixers": 1,
+             *       "pots": 1,
+             *       "griddles": 1,
              *       "fridge_shelves": 1,
              *       "spread_g": 2
              *     }
@@ -1567,6 +1794,10 @@ export interface components {
              * @default {
              *       "sheets": 2,
              *       "shelves": 2,
+             *       "ovens": 1,
+             *       "mixers": 1,
+             *       "pots": 1,
+             *       "griddles": 1,
              *       "fridge_shelves": 1,
              *       "spread_g": 2
              *     }
@@ -1774,6 +2005,10 @@ export interface components {
              * @default {
              *       "sheets": 2,
              *       "shelves": 2,
+             *       "ovens": 1,
+             *       "mixers": 1,
+             *       "pots": 1,
+             *       "griddles": 1,
              *       "fridge_shelves": 1,
              *       "spread_g": 2
              *     }
@@ -1902,6 +2137,203 @@ export interface components {
             says: string;
             /** Temp C */
             temp_c: number | null;
+        };
+        /**
+         * Day
+         * @description All that is told of a day.
+         */
+        Day: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Date */
+            date: string;
+            /**
+             * Ready Min
+             * @default 450
+             */
+            ready_min: number | null;
+            /** Starts Min */
+            starts_min?: number | null;
+            /** Now Min */
+            now_min?: number | null;
+            /**
+             * Bakers
+             * @default [
+             *       ""
+             *     ]
+             */
+            bakers: string[];
+            /**
+             * Absences
+             * @default [
+             *       {
+             *         "why": "asleep",
+             *         "begins_min": 1320,
+             *         "ends_min": 300
+             *       }
+             *     ]
+             */
+            absences: components["schemas"]["Absence"][];
+            /**
+             * Products
+             * @default []
+             */
+            products: components["schemas"]["DayProduct"][];
+            /** Room C */
+            room_c?: number | null;
+            /** Warm C */
+            warm_c?: number | null;
+            /** Fridge C */
+            fridge_c?: number | null;
+            /** Ovens */
+            ovens?: number | null;
+            /** Shelves */
+            shelves?: number | null;
+            /** Sheets */
+            sheets?: number | null;
+            /**
+             * Told
+             * @default []
+             */
+            told: components["schemas"]["ToldStart"][];
+        };
+        /**
+         * DayChange
+         * @description What is being told of a day, resting on the `version` that was read.
+         */
+        DayChange: {
+            day: components["schemas"]["Day"];
+            /** Version */
+            version: number;
+        };
+        /**
+         * DayFigure
+         * @description One of the things that count, in their order; `at_best` is what no timetable of this day can be under.
+         */
+        DayFigure: {
+            /** Name */
+            name: string;
+            /** Label */
+            label: string;
+            /** Value */
+            value: number;
+            /** Unit */
+            unit: string;
+            /** At Best */
+            at_best: number;
+        };
+        /**
+         * DayHead
+         * @description A day in the list.
+         */
+        DayHead: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /** Products */
+            products: string[];
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+            /** Version */
+            version: number;
+        };
+        /**
+         * DayPage
+         * @description A day's papers with what stands around them.
+         */
+        DayPage: {
+            /** Name */
+            name: string;
+            /** Date */
+            date: string;
+            /** Kitchen */
+            kitchen: string;
+            settings: components["schemas"]["Settings"];
+            papers: components["schemas"]["DayPapers"];
+        };
+        /**
+         * DayPapers
+         * @description A day on paper.
+         */
+        DayPapers: {
+            /** Lines */
+            lines: components["schemas"]["WallLine"][];
+            /** Evening */
+            evening: components["schemas"]["Ahead"][];
+            mise: components["schemas"]["MiseEnPlace"];
+            /** Products */
+            products: components["schemas"]["ProductTold"][];
+            /** Figures */
+            figures: components["schemas"]["DayFigure"][];
+            /** Bakers */
+            bakers: string[];
+            /** Says */
+            says: string[];
+        };
+        /**
+         * DayProduct
+         * @description One count of a day, in one of its formula's ways.
+         */
+        DayProduct: {
+            /** Key */
+            key: string;
+            /** Formula Id */
+            formula_id: number;
+            /** Revision */
+            revision?: number | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Way
+             * @default
+             */
+            way: string;
+            /** Pieces */
+            pieces?: number | null;
+            /** Pans */
+            pans?: number | null;
+            /** Ready Min */
+            ready_min?: number | null;
+            /**
+             * Fresh
+             * @default false
+             */
+            fresh: boolean;
+            /** From Min */
+            from_min?: number | null;
+            /**
+             * Pins
+             * @default []
+             */
+            pins: components["schemas"]["TimePin"][];
+            /**
+             * Marks
+             * @default []
+             */
+            marks: components["schemas"]["Mark"][];
+        };
+        /**
+         * DayState
+         * @description A day as it lies.
+         */
+        DayState: {
+            head: components["schemas"]["DayHead"];
+            day: components["schemas"]["Day"];
         };
         /**
          * Depths
@@ -2496,6 +2928,18 @@ export interface components {
             pans: (components["schemas"]["RectanglePan"] | components["schemas"]["SquarePan"] | components["schemas"]["RoundPan"] | components["schemas"]["IronPan"] | components["schemas"]["LoafTin"] | components["schemas"]["LiddedTin"] | components["schemas"]["RingPan"] | components["schemas"]["CupTray"] | components["schemas"]["SheetPan"] | components["schemas"]["Griddle"] | components["schemas"]["Stone"])[];
         };
         /**
+         * InAll
+         * @description An ingredient over all doughs.
+         */
+        InAll: {
+            /** Name */
+            name: string;
+            /** Printed */
+            printed: string;
+            /** Doughs */
+            doughs: string[];
+        };
+        /**
          * InPan
          * @description So much dough in a pan. `keeps_g` is what the pan wants to be as full as the one it is held against.
          */
@@ -2717,6 +3161,26 @@ export interface components {
              * @default 2
              */
             shelves: number;
+            /**
+             * Ovens
+             * @default 1
+             */
+            ovens: number;
+            /**
+             * Mixers
+             * @default 1
+             */
+            mixers: number;
+            /**
+             * Pots
+             * @default 1
+             */
+            pots: number;
+            /**
+             * Griddles
+             * @default 1
+             */
+            griddles: number;
             /** Oven Length Cm */
             oven_length_cm?: number | null;
             /** Oven Width Cm */
@@ -3064,6 +3528,20 @@ export interface components {
             people?: number | null;
         };
         /**
+         * Mark
+         * @description What has happened of a step.
+         */
+        Mark: {
+            /** Step */
+            step: number;
+            /** Kind */
+            kind: string;
+            /** Began Min */
+            began_min?: number | null;
+            /** Ended Min */
+            ended_min?: number | null;
+        };
+        /**
          * Material
          * @description What a pan is made of, and what that does in the oven.
          */
@@ -3265,6 +3743,20 @@ export interface components {
             steps: components["schemas"]["SheetStep"][];
             /** Says */
             says: string[];
+        };
+        /**
+         * MiseEnPlace
+         * @description All that is to be weighed, dough by dough, and in all.
+         */
+        MiseEnPlace: {
+            /** Unit */
+            unit: string;
+            /** Lines */
+            lines: components["schemas"]["ToWeigh"][];
+            /** In All */
+            in_all: components["schemas"]["InAll"][];
+            /** Troubles */
+            troubles: string[];
         };
         /**
          * Mixes
@@ -3655,6 +4147,18 @@ export interface components {
             y_cm: number;
         };
         /**
+         * Planning
+         * @description A day to plan, and the last answer to go on from.
+         */
+        Planning: {
+            day: components["schemas"]["Day"];
+            /**
+             * Hint
+             * @default []
+             */
+            hint: components["schemas"]["ToldStart"][];
+        };
+        /**
          * Practice
          * @description The schools that a kitchen follows.
          */
@@ -3690,6 +4194,32 @@ export interface components {
              * @default []
              */
             errors: components["schemas"]["Issue"][];
+        };
+        /**
+         * ProductTold
+         * @description How a product comes out.
+         */
+        ProductTold: {
+            /** Name */
+            name: string;
+            /** Pieces */
+            pieces: number;
+            /** Way */
+            way: string;
+            /** Ready Min */
+            ready_min: number | null;
+            /** Ready By Min */
+            ready_by_min: number | null;
+            /** Late Min */
+            late_min: number;
+            /** Lies Min */
+            lies_min: number;
+            /** Beyond Min */
+            beyond_min: number;
+            /** Cleared */
+            cleared: boolean;
+            /** Says */
+            says: string;
         };
         /**
          * Promise
@@ -3754,6 +4284,10 @@ export interface components {
              * @default {
              *       "sheets": 2,
              *       "shelves": 2,
+             *       "ovens": 1,
+             *       "mixers": 1,
+             *       "pots": 1,
+             *       "griddles": 1,
              *       "fridge_shelves": 1,
              *       "spread_g": 2
              *     }
@@ -4260,6 +4794,10 @@ export interface components {
              * @default {
              *       "sheets": 2,
              *       "shelves": 2,
+             *       "ovens": 1,
+             *       "mixers": 1,
+             *       "pots": 1,
+             *       "griddles": 1,
              *       "fridge_shelves": 1,
              *       "spread_g": 2
              *     }
@@ -5323,6 +5861,44 @@ export interface components {
             settled: boolean;
         };
         /**
+         * TimePin
+         * @description A time that stays: a step begins, or ends, just then.
+         */
+        TimePin: {
+            /** Step */
+            step: number;
+            /** Kind */
+            kind: string;
+            /**
+             * Edge
+             * @default begin
+             * @enum {string}
+             */
+            edge: "begin" | "end";
+            /** At Min */
+            at_min: number;
+        };
+        /**
+         * ToWeigh
+         * @description A line to weigh: for which dough and in which bowl.
+         */
+        ToWeigh: {
+            /** Product */
+            product: number;
+            /** Dough */
+            dough: string;
+            /** Bowl */
+            bowl: string;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Printed */
+            printed: string;
+            /** Mixes */
+            mixes: number;
+        };
+        /**
          * Today
          * @description What is otherwise today. What is None is as usual. Times of day in minutes from midnight; after 1440 it is the next day.
          */
@@ -5339,6 +5915,18 @@ export interface components {
             begins_min?: number | null;
             /** Ready Min */
             ready_min?: number | null;
+        };
+        /**
+         * ToldStart
+         * @description Where the baker was told that a step begins.
+         */
+        ToldStart: {
+            /** Product */
+            product: string;
+            /** Step */
+            step: number;
+            /** At Min */
+            at_min: number;
         };
         /**
          * Touch
@@ -5394,6 +5982,28 @@ export interface components {
             load_min: number | null;
             /** Wait Min */
             wait_min: number | null;
+        };
+        /**
+         * Typed
+         * @description Counts as they are typed.
+         */
+        Typed: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * TypedCount
+         * @description One count as it was typed, and what it may mean: one formula, several to choose from, or none that is known.
+         */
+        TypedCount: {
+            /** Text */
+            text: string;
+            /** Pieces */
+            pieces: number | null;
+            /** Pans */
+            pans: number | null;
+            /** Means */
+            means: components["schemas"]["Candidate"][];
         };
         /**
          * Use
@@ -5490,6 +6100,34 @@ export interface components {
             input?: unknown;
             /** Context */
             ctx?: Record<string, never>;
+        };
+        /**
+         * WallLine
+         * @description A line of the wall sheet: when, whose, what. [min]
+         */
+        WallLine: {
+            /** Begins Min */
+            begins_min: number;
+            /** Ends Min */
+            ends_min: number;
+            /** Product */
+            product: number;
+            /** Name */
+            name: string;
+            /** What */
+            what: string;
+            /** Detail */
+            detail: string;
+            /** Baker */
+            baker: number;
+            /** Step */
+            step: number;
+            /** Load */
+            load: number | null;
+            /** Is Heat */
+            is_heat: boolean;
+            /** Caution */
+            caution: string;
         };
         /**
          * Wanted
@@ -5770,6 +6408,247 @@ export interface components {
              *     }
              */
             count: components["schemas"]["Count"];
+        };
+        /**
+         * DayTrouble
+         * @description A product that cannot be reckoned, and why.
+         */
+        DayTrouble: {
+            /** Product */
+            product: string;
+            /** Says */
+            says: string;
+        };
+        /**
+         * Doing
+         * @description A step, or one load of it: what, when, where, by whose hands. `product` is its place among the day's. [min]
+         */
+        Doing: {
+            /** Product */
+            product: number;
+            /** Step */
+            step: number;
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Of */
+            of: string;
+            /** Load */
+            load: number | null;
+            /** Pieces */
+            pieces: number;
+            /** Place */
+            place: string;
+            /** Begins Min */
+            begins_min: number;
+            /** Ends Min */
+            ends_min: number;
+            /** Hands */
+            hands: components["schemas"]["Hands"][];
+            /** Block */
+            block: number;
+            /**
+             * Edge
+             * @enum {string}
+             */
+            edge: "begin" | "end";
+            /** Pinned */
+            pinned: boolean;
+            /** Happened */
+            happened: boolean;
+        };
+        /**
+         * Giving
+         * @description What gives between two blocks: a rise, a rest, a chill, or what only lies. [min]
+         */
+        Giving: {
+            /** Product */
+            product: number;
+            /** Steps */
+            steps: number[];
+            /** Label */
+            label: string;
+            /** Place */
+            place: string;
+            /** Begins Min */
+            begins_min: number;
+            /** Ends Min */
+            ends_min: number;
+            /** Low Min */
+            low_min: number;
+            /** Usual Min */
+            usual_min: number;
+            /** High Min */
+            high_min: number;
+            /** Bears Min */
+            bears_min: number;
+            /** Beyond Min */
+            beyond_min: number;
+            /** Before */
+            before: number;
+            /** After */
+            after: number;
+            /** Running */
+            running: boolean;
+        };
+        /**
+         * Hands
+         * @description Hands at something: whose, from when, until when. [min]
+         */
+        Hands: {
+            /** Baker */
+            baker: number;
+            /** Begins Min */
+            begins_min: number;
+            /** Ends Min */
+            ends_min: number;
+        };
+        /**
+         * Heat
+         * @description An oven for a while: heating up, kept or changed, or with something in it.
+         */
+        Heat: {
+            /** Oven */
+            oven: number;
+            /** What */
+            what: string;
+            /** Begins Min */
+            begins_min: number;
+            /** Ends Min */
+            ends_min: number;
+            /** Celsius */
+            celsius: number;
+            /** Product */
+            product: number | null;
+            /** Shelves */
+            shelves: number;
+        };
+        /**
+         * Moved
+         * @description Something that moves from what was told. [min]
+         */
+        Moved: {
+            /** Product */
+            product: number;
+            /** Step */
+            step: number;
+            /** Label */
+            label: string;
+            /** From Min */
+            from_min: number;
+            /** To Min */
+            to_min: number;
+        };
+        /**
+         * Offer
+         * @description The day with one wish let go, or otherwise, and what comes of it. [min]
+         */
+        Offer: {
+            /** Wish */
+            wish: string;
+            /** Gives */
+            gives: string;
+            day: components["schemas"]["Day"];
+            /** Late Min */
+            late_min: number;
+            /** Left Out */
+            left_out: number;
+            /** Lies Min */
+            lies_min: number;
+            /** Span Min */
+            span_min: number;
+            /** Weighs */
+            weighs: number;
+        };
+        /**
+         * Slide
+         * @description Why a block begins when it does. [min]
+         */
+        Slide: {
+            /** Block */
+            block: number;
+            /** Begins Min */
+            begins_min: number;
+            /** Earliest Min */
+            earliest_min: number;
+            /** Latest Min */
+            latest_min: number;
+            /** Not Earlier */
+            not_earlier: string;
+            /** Not Later */
+            not_later: string;
+            /** Costs Earlier */
+            costs_earlier: string;
+            /** Costs Later */
+            costs_later: string;
+        };
+        /**
+         * Timetable
+         * @description A timetable, told.
+         */
+        Timetable: {
+            /** Origin Min */
+            origin_min: number;
+            /** Until Min */
+            until_min: number;
+            /** Doings */
+            doings: components["schemas"]["Doing"][];
+            /** Giving */
+            giving: components["schemas"]["Giving"][];
+            /** Heat */
+            heat: components["schemas"]["Heat"][];
+            /** Products */
+            products: components["schemas"]["ProductTold"][];
+            /** Figures */
+            figures: components["schemas"]["DayFigure"][];
+            /** Slides */
+            slides: components["schemas"]["Slide"][];
+            /** Away */
+            away: [
+                number,
+                number
+            ][][];
+            /** Starts */
+            starts: components["schemas"]["ToldStart"][];
+            /** Moved */
+            moved: components["schemas"]["Moved"][];
+            /** Weighs */
+            weighs: number;
+            /** Bound */
+            bound: number;
+            /** Proven */
+            proven: boolean;
+            /** Says */
+            says: string[];
+        };
+        /**
+         * Progress
+         * @description How far planning has come.
+         */
+        Progress: {
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "first" | "better" | "offers" | "done" | "failed";
+            /** @default null */
+            timetable: components["schemas"]["Timetable"] | null;
+            /**
+             * Troubles
+             * @default []
+             */
+            troubles: components["schemas"]["DayTrouble"][];
+            /**
+             * Reliefs
+             * @default []
+             */
+            reliefs: components["schemas"]["Offer"][];
+            /**
+             * Others
+             * @default []
+             */
+            others: components["schemas"]["Offer"][];
         };
     };
     responses: never;
@@ -8635,6 +9514,546 @@ export interface operations {
                 };
                 content: {
                     "text/csv": unknown;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_days: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayHead"][];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    start_day: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Day"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayState"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plan_day: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Planning"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-ndjson": string;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_typed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Typed"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TypedCount"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    subscribed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": unknown;
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_day: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                day_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_day: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                day_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DayChange"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    drop_day: {
+        parameters: {
+            query: {
+                version: number;
+            };
+            header?: never;
+            path: {
+                day_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_papers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                day_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayPage"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_wall_pdf: {
+        parameters: {
+            query?: {
+                paper?: ("A4" | "Letter" | "roll") | null;
+            };
+            header?: never;
+            path: {
+                day_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_calendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                day_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": unknown;
                 };
             };
             /** @description Not Found */

@@ -24,7 +24,7 @@ export function useIngredients() {
 
 const USUAL_CLIMATE: Climate = { room_c: 22, warm_c: 28, fridge_c: 5, tap_c: 12, machine_c_min: 0.6, hand_c_min: 0.2, bowl: 'none', bowl_weighs_g: 0, oven_fan: false, oven_error_c: 0, heat_unit: 'C' }
 
-const NO_KIT: Kit = { sheets: 2, shelves: 2, fridge_shelves: 1, spread_g: 2 }
+const NO_KIT: Kit = { ovens: 1, mixers: 1, pots: 1, griddles: 1, sheets: 2, shelves: 2, fridge_shelves: 1, spread_g: 2 }
 
 /** What the kitchen brings to its reckoning: its own ingredients, the schools that it follows, and its kit. */
 export function useKnown() {

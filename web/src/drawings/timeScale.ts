@@ -2,6 +2,8 @@
 export interface TimeScale {
   /** Where a minute stands, from 0 to `wide`. */
   at: (minute: number) => number
+  /** Which minute stands there. */
+  minute: (place: number) => number
   /** Stretches that are drawn short: from, to. */
   short: [number, number][]
 }
@@ -26,6 +28,12 @@ export function timeScale(marks: readonly number[], end: number, wide: number): 
     const [a, b] = [places[n] ?? 0, places[n + 1] ?? wide]
     return to > from ? a + ((Math.min(minute, to) - from) / (to - from)) * (b - a) : a
   }
+  const minute = (place: number): number => {
+    const n = Math.max(0, places.findLastIndex((one) => one <= place))
+    const [from, to] = [points[n] ?? 0, points[n + 1] ?? end]
+    const [a, b] = [places[n] ?? 0, places[n + 1] ?? wide]
+    return b > a ? from + ((Math.min(place, b) - a) / (b - a)) * (to - from) : from
+  }
   const short = points.slice(1).flatMap((point, n): [number, number][] => (point - (points[n] ?? 0) > LONG ? [[points[n] ?? 0, point]] : []))
-  return { at, short }
+  return { at, minute, short }
 }

@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field
+from typing import Literal
 
 from pancount.core.count.loads import Turns
 from pancount.core.formula.formula import Formula
@@ -89,6 +90,21 @@ class Cut:
     steps: tuple[Filled, ...]
     turns: tuple[Turns, ...]
     pieces: int
+
+    def loads_after(self, join: Join) -> tuple[float, ...]:
+        """By how much later each load goes in of what follows a rise; nothing where it is shaped first, since that is done as they go in. [min]"""
+        if not join.steps or self.steps[join.steps[-1]].kind.does == "ahead":
+            return ()
+        parts = self.chunks[join.after].parts
+        first = next((n for n, part in enumerate(parts) if part.load is not None), None)
+        if first is None or any(self.steps[part.step].kind.group != "heat" and part.step not in join.steps for part in parts[:first]):
+            return ()
+        begins = {part.load: part.begin for part in reversed(parts) if part.step == parts[first].step}
+        return tuple(sorted(begin - min(begins.values()) for begin in begins.values()))
+
+    def edge(self, chunk: int, step: int) -> Literal["begin", "end"]:
+        """Which edge of a step a chunk has of it: of a chill, taking it out is the end."""
+        return "end" if any(join.after == chunk and step in join.steps and join.end_touch for join in self.joins) else "begin"
 
     def where(self, step: int, edge: str) -> tuple[int, float] | None:
         """In which chunk, and when in it, a step begins or ends; of what gives, where the chunk before or after is. None for what is in none."""

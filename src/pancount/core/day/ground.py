@@ -15,6 +15,7 @@ from pancount.core.day.problem import STALE_SLOTS, Block, Link, Problem, weighs
 
 Costs = npt.NDArray[np.int64]
 Mask = npt.NDArray[np.bool_]
+MOST_PATTERNS = 80
 NEVER = 1 << 40
 """What cannot be."""
 
@@ -44,7 +45,8 @@ class Tree:
 
     order: tuple[int, ...]
     into: Mapping[int, tuple[int, ...]]
-    out: Mapping[int, int]
+    first_come: tuple[int, ...]
+    """The same from the root on, those that most hangs on first: what is made apart, and preheats, give way."""
 
 
 class Ground:
@@ -52,6 +54,8 @@ class Ground:
 
     def __init__(self, problem: Problem) -> None:
         self.problem = problem
+        self._costs: dict[tuple[int, ...], Costs] = {}
+        self._moved: dict[int, npt.NDArray[np.int64]] = {}
         self.trees = tuple(self._tree(p) for p in range(len(problem.goals)))
         self.day_of = np.full(problem.slots + 1, -1)
         for n, (begin, end) in enumerate(problem.days):
@@ -65,19 +69,25 @@ class Ground:
         """The same before anything was cut off for costing too much."""
         self.own = [self._own(b) for b in range(len(problem.blocks))]
 
+    def moved(self, by: int) -> npt.NDArray[np.int64]:
+        """Each slot moved by so many, kept within the first and past the last. Remembered."""
+        if by not in self._moved:
+            self._moved[by] = np.clip(np.arange(self.problem.slots) + by, 0, self.problem.slots)
+        return self._moved[by]
+
     def _tree(self, p: int) -> Tree:
         links, root = self.problem.links, self.problem.goals[p].block
         into: dict[int, tuple[int, ...]] = {}
-        out: dict[int, int] = {}
-        order, todo = [], [root]
+        order, todo = list[int](), [root]
         while todo:
             b = todo.pop()
             order.append(b)
             into[b] = tuple(n for n, link in enumerate(links) if link.after == b)
-            for n in into[b]:
-                out[links[n].before] = n
-                todo.append(links[n].before)
-        return Tree(tuple(reversed(order)), into, out)
+            todo += [links[n].before for n in into[b]]
+        size: dict[int, int] = {}
+        for b in reversed(order):
+            size[b] = 1 + sum(size[links[n].before] for n in into[b])
+        return Tree(tuple(reversed(order)), into, tuple(sorted(order, key=lambda b: -size[b])))
 
     def _allowed(self, block: Block) -> Mask:
         """Where a block may begin by itself: told, with hands there for each of its touches, within one working day."""
@@ -128,17 +138,29 @@ class Ground:
                 found += np.maximum(lies - STALE_SLOTS, 0) * weighs()["stale"]
         return found
 
-    def joined(self, link: Link, before: Costs, last_bad: npt.NDArray[np.int64] | None = None) -> tuple[Costs, npt.NDArray[np.int64]]:
-        """For each start of the block after, the least that the block before and the link cost, and how many slots lie between."""
+    def joined(self, link: Link, before: Costs, last_bad: npt.NDArray[np.int64] | None = None, *, flipped: bool = False) -> tuple[Costs, npt.NDArray[np.int64]]:
+        """For each start of the block after, the least that the block before and the link cost, and how many slots lie between. `flipped`: time runs
+        backwards in what is given."""
         width, size = len(link.costs), len(before)
-        padded = np.concatenate((np.full(link.high, NEVER, dtype=np.int64), before))
+        rows = np.flatnonzero(self.allowed[link.after]) if not flipped else np.flatnonzero(self.allowed[link.after][::-1])
+        left, right = max(link.high, 0), max(-link.low, 0)
+        padded = np.concatenate((np.full(left, NEVER, dtype=np.int64), before, np.full(right, NEVER, dtype=np.int64)))
         # Row t holds the starts t - high … t - low of the block before.
-        spread = sliding_window_view(padded, width)[:size] + np.array(link.costs[::-1], dtype=np.int64)
+        spread = sliding_window_view(padded, width)[rows - link.high + left] + self._backwards(link.costs)
         if last_bad is not None:
-            starts = np.arange(size)[:, None] - link.high + np.arange(width)[None, :]
-            spread = np.where(starts + link.held_from <= last_bad[:, None], NEVER, spread)
+            starts = rows[:, None] - link.high + np.arange(width)[None, :]
+            spread = np.where(starts + link.held_from <= last_bad[rows][:, None], NEVER, spread)
         at = np.argmin(spread, axis=1)
-        return spread[np.arange(size), at], link.high - at
+        least, between = np.full(size, NEVER, dtype=np.int64), np.zeros(size, dtype=np.int64)
+        least[rows], between[rows] = spread[np.arange(len(rows)), at], link.high - at
+        return least, between
+
+    def _backwards(self, costs: tuple[int, ...]) -> Costs:
+        """A link's costs from the most slots between to the least. Remembered."""
+        found = self._costs.get(costs)
+        if found is None:
+            found = self._costs[costs] = np.array(costs[::-1], dtype=np.int64)
+        return found
 
     def up(self, p: int, own: Sequence[Costs]) -> dict[int, Costs]:
         """For each block of a product and each of its starts, the least that it and all before it cost."""
@@ -155,6 +177,15 @@ class Ground:
         """What each product costs at least, by itself; `NEVER` where it cannot be."""
         return tuple(int(self.up(p, self.own)[goal.block].min(initial=NEVER)) for p, goal in enumerate(self.problem.goals))
 
+    @cached_property
+    def in_day(self) -> tuple[tuple[Mask, ...], ...]:
+        """By block and working day, the starts with which it is in it."""
+        found = []
+        for block in self.problem.blocks:
+            first = block.runs[0].begin if block.runs else 0
+            found.append(tuple(self.day_of[self.moved(first)] == day for day in range(len(self.problem.days))))
+        return tuple(found)
+
     def through(self, p: int) -> dict[int, Costs]:
         """For each block and each of its starts, the least that the whole product costs by itself with the block there."""
         links, tree = self.problem.links, self.trees[p]
@@ -167,9 +198,32 @@ class Ground:
                 rest = np.where(found[b] >= NEVER, NEVER, found[b] - part)
                 # Backwards in time it is the same, with the link seen from its other end.
                 flipped = Link(link.after, link.before, link.low, link.costs)
-                down = self.joined(flipped, rest[::-1])[0][::-1]
+                down = self.joined(flipped, rest[::-1], flipped=True)[0][::-1]
                 found[link.before] = np.minimum(up[link.before] + down, NEVER)
         return found
+
+    def patterns(self, p: int, most: int) -> dict[tuple[tuple[int, int], ...], int]:
+        """On which working days a product's blocks may be, where there is a choice, and what it costs at least by itself with each such pattern; those
+        over `most` left away. Empty where there are too many to be of use. A pattern is blocks with their days."""
+        links, tree = self.problem.links, self.trees[p]
+        found: dict[int, dict[tuple[tuple[int, int], ...], Costs]] = {}
+        for b in tree.order:
+            now: dict[tuple[tuple[int, int], ...], Costs] = {(): self.own[b]}
+            for n in tree.into[b]:
+                before = {key: self.joined(links[n], costs)[0] for key, costs in found.pop(links[n].before).items()}
+                now = {(*key, *other): np.minimum(costs + more, NEVER) for key, costs in now.items() for other, more in before.items()}
+            if self.problem.blocks[b].runs and not self.problem.blocks[b].past:
+                here = [day for day, mask in enumerate(self.in_day[b]) if (mask & self.allowed[b]).any()]
+                if len(here) > 1:
+                    now = {(*key, (b, day)): np.where(self.in_day[b][day], costs, NEVER) for key, costs in now.items() for day in here}
+            found[b] = {key: costs for key, costs in now.items() if int(costs.min(initial=NEVER)) <= most}
+            if len(found[b]) > MOST_PATTERNS:
+                return {}
+        return {key: int(costs.min(initial=NEVER)) for key, costs in found[tree.order[-1]].items()}
+
+    def spare(self, p: int, most: int) -> int:
+        """What a product may cost at most, by itself, in a timetable that weighs no more than `most`."""
+        return most - sum(self.alone) - self.least_span + self.alone[p]
 
     @cached_property
     def work(self) -> int:
@@ -184,11 +238,9 @@ class Ground:
 
     def cut(self, most: int) -> bool:
         """Drop every start with which its product, the others at their least, would come to more than `most`. Whether anything was dropped."""
-        least = sum(self.alone) + self.least_span
         dropped = False
         for p, tree in enumerate(self.trees):
-            spare = most - least + self.alone[p]
-            through = self.through(p)
+            spare, through = self.spare(p, most), self.through(p)
             for b in tree.order:
                 kept = self.allowed[b] & (through[b] <= spare)
                 if kept.sum() < self.allowed[b].sum():

@@ -54,13 +54,15 @@ class _Shift:
 
 
 def shared_out(laid: Laid, starts: Mapping[int, int], away: Sequence[Sequence[bool]]) -> dict[int, tuple[Hands, ...]]:
-    """By block, who does its touches. Long ones first; short ones share a slot, one after the other, and so may begin some two minutes later."""
+    """By block, who does its touches. Long ones first, then what is pinned; short ones share a slot, one after the other, and so may begin some two
+    minutes later."""
     shifts = [_Shift(own, laid.origin) for own in away]
     found: dict[int, list[Hands]] = {b: [] for b in starts}
     todo = [(begin, end, b) for b, at in starts.items() if not laid.spots[b].happened for begin, end in touches_of(laid, b, at)]
     for begin, end, b in sorted(one for one in todo if one[1] - one[0] > HALF_MIN + TINY):
         found[b] += _whole(shifts, begin, end)
-    for begin, end, b in sorted(one for one in todo if one[1] - one[0] <= HALF_MIN + TINY):
+    short = [one for one in todo if one[1] - one[0] <= HALF_MIN + TINY]
+    for begin, end, b in sorted(short, key=lambda one: (not laid.spots[one[2]].pinned, one)):
         found[b].append(_short(shifts, begin, end))
     return {b: tuple(sorted(own, key=lambda one: one.begins_min)) for b, own in found.items()}
 

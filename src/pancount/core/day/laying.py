@@ -123,15 +123,17 @@ def absent(absences: Sequence[Absence], baker: int, origin: int, slots: int) -> 
 
 
 def runs_of(parts: Sequence[Part], shift: float, since: float | None = None) -> tuple[Run, ...]:
-    """When parts need hands, slot by slot: half of one, or all of it. `since`: only what is after that. [min from the chunk's beginning]"""
+    """When parts need hands, slot by slot: a short touch half of one, anything longer all of it. `since`: only what is after that. [min from the
+    chunk's beginning]"""
     minutes: dict[int, float] = {}
     for part in parts:
         for begin, end in part.hands:
             at = begin if since is None else max(begin, since)
+            is_long = end - at > HALF_MIN + TINY
             while at < end - TINY:
                 slot = floor((at + shift) / SLOT_MIN + TINY)
                 until = min(end, (slot + 1) * SLOT_MIN - shift)
-                minutes[slot] = minutes.get(slot, 0.0) + until - at
+                minutes[slot] = SLOT_MIN if is_long else minutes.get(slot, 0.0) + until - at
                 at = until
     found: list[Run] = []
     for slot in sorted(minutes):
@@ -374,7 +376,7 @@ class _Laying:
         from_min = join.from_min - (base[join.before] if before == last[join.before] else 0.0)
         to_min = join.to_min - (base[join.after] if after == last[join.after] else 0.0)
         offset = self.spots[after].shift - self.spots[before].shift + to_min - from_min
-        loads = self._loads(cut, join)
+        loads = cut.loads_after(join)
         low, costs = link_costs(join, offset, loads)
         if self.blocks[before].past and self.blocks[after].past:
             low, costs = -self.slots, (0,) * (2 * self.slots)
@@ -397,18 +399,6 @@ class _Laying:
         if needed <= low + len(costs) - 1:
             return low, costs
         return link_costs(replace(join, bears=needed * SLOT_MIN + offset + max(loads, default=0.0)), offset, loads)
-
-    @staticmethod
-    def _loads(cut: Cut, join: Join) -> tuple[float, ...]:
-        """By how much later each load of what follows a rise goes in. [min]"""
-        if not join.steps or cut.steps[join.steps[-1]].kind.does == "ahead":
-            return ()
-        parts = [part for part in cut.chunks[join.after].parts if part.load is not None]
-        if not parts:
-            return ()
-        step = parts[0].step
-        begins = {part.load: part.begin for part in reversed(parts) if part.step == step}
-        return tuple(sorted(begin - min(begins.values()) for begin in begins.values()))
 
     @staticmethod
     def _fridge(cut: Cut, join: Join) -> int:

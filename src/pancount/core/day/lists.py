@@ -88,11 +88,11 @@ def wall(made: Timetable, cautions: Mapping[tuple[int, int], str]) -> tuple[Wall
         line: list[Doing] = []
         for one in sorted((one for one in own if one.hands or one.label.startswith("oven to")), key=_first):
             if line and _first(one) - max(map(_last, line)) > TOGETHER_MIN:
-                found.append(_line(line, made, cautions))
+                found.append(_line(line, made, cautions, goes_on=True))
                 line = []
             line.append(one)
         if line:
-            found.append(_line(line, made, cautions))
+            found.append(_line(line, made, cautions, goes_on=False))
     return tuple(sorted(found, key=lambda one: (one.begins_min, one.product, one.step)))
 
 
@@ -104,21 +104,22 @@ def _last(one: Doing) -> float:
     return max((hands.ends_min for hands in one.hands), default=one.ends_min)
 
 
-def _line(own: Sequence[Doing], made: Timetable, cautions: Mapping[tuple[int, int], str]) -> WallLine:
+def _line(own: Sequence[Doing], made: Timetable, cautions: Mapping[tuple[int, int], str], *, goes_on: bool) -> WallLine:
+    """Touches as a line; what gives after them stands with the last of those that hang together."""
     first = own[0]
     said = list(dict.fromkeys(_said(one) for one in own))
     product = made.products[first.product]
     gap = next((gap for gap in made.giving if gap.before == first.block and gap.steps and gap.product == first.product), None)
     last = max(map(_last, own))
     then = ""
-    if gap is not None and gap.ends_min - last > OUT_MIN and gap.place not in ("pot", "griddle", "oven"):
+    if gap is not None and not goes_on and gap.ends_min - last > OUT_MIN and gap.place not in ("pot", "griddle", "oven"):
         then = f"then {gap.label}{_where(gap.place)}, {minutes_words(gap.ends_min - gap.begins_min)}"
     return WallLine(
         begins_min=min(map(_first, own)),
         ends_min=last,
         product=first.product,
         name=product.name,
-        what=" · ".join(said),
+        what=(f"{first.of}: " if first.of else "") + " · ".join(said),
         detail=then,
         baker=first.hands[0].baker if first.hands else 0,
         step=first.step,

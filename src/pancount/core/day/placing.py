@@ -9,7 +9,7 @@ import numpy as np
 import numpy.typing as npt
 
 from pancount.core.day.ground import NEVER, Costs, Ground, Mask
-from pancount.core.day.problem import NEAR_C, Firing, change_slots, weighs
+from pancount.core.day.problem import FULL, NEAR_C, Firing, change_slots, weighs
 from pancount.core.day.weighing import follows, latest_goal, placed_firings, weigh, working_days
 
 Starts = dict[int, int]
@@ -17,12 +17,10 @@ TRIES = 12
 """How often a product is laid anew where its own blocks are in each other's way."""
 
 
-def _free(full: npt.NDArray[np.bool_], begin: int, end: int) -> Mask:
-    """For each slot, whether nothing of `full` lies from `begin` to before `end` after it. Slots before the first and after the last are free."""
-    size = len(full)
-    total = np.concatenate(([0], np.cumsum(full)))
-    at = np.arange(size)
-    found: Mask = total[np.clip(at + end, 0, size)] == total[np.clip(at + begin, 0, size)]
+def _summed(full: npt.NDArray[np.bool_]) -> npt.NDArray[np.int64]:
+    """How many of the slots before each are full."""
+    found = np.zeros(len(full) + 1, dtype=np.int64)
+    np.cumsum(full, out=found[1:])
     return found
 
 
@@ -85,7 +83,7 @@ class Placing:
             else:
                 found &= (begin >= last + change_slots(one.oven_c, firing.oven_c)) | (end + change_slots(firing.oven_c, one.oven_c) <= first)
         if shelves.any():
-            found &= _free(shelves[:size] + firing.shelves > self.problem.shelves, firing.begin, firing.end)
+            found &= self._free(_summed(shelves[:size] + firing.shelves > self.problem.shelves), firing.begin, firing.end)
         return found
 
     def _oven_cost(self, firing: Firing, others: Sequence[tuple[int, Firing, int, int]]) -> Costs:
@@ -99,38 +97,43 @@ class Placing:
             found = np.where(can, np.minimum(found, np.maximum(wait, 0) // weighs()["idle"] + follows(one, firing)), found)
         return found
 
-    def costs(self, p: int, skip: Mapping[int, set[int]]) -> list[Costs]:
+    def _free(self, summed: npt.NDArray[np.int64], begin: int, end: int) -> Mask:
+        """For each slot, whether nothing that was summed lies from `begin` to before `end` after it. Before the first and after the last all is free."""
+        found: Mask = summed[self.ground.moved(end)] == summed[self.ground.moved(begin)]
+        return found
+
+    def costs(self, p: int, skip: Mapping[int, Mask]) -> list[Costs]:
         """What each start of each block of a product costs, with what is placed: `NEVER` where something is in the way."""
         problem, found = self.problem, list(self.ground.own)
         days = working_days(problem, self.starts)
         first_of_all = min((begin for begin, _ in days.values()), default=latest_goal(problem))
         others = placed_firings(problem, self.starts)
         at = np.arange(problem.slots)
+        busy = {units: _summed(self.hands + units > self.ground.hands) for units in range(1, FULL + 1)}
         for b in self.ground.trees[p].order:
             block = problem.blocks[b]
             if block.past:
                 continue
             cost, free = found[b].copy(), self.ground.allowed[b].copy()
             for run in block.runs:
-                free &= _free(self.hands + run.units > self.ground.hands, run.begin, run.end)
+                free &= self._free(busy[run.units], run.begin, run.end)
             for use in block.uses:
                 if use.what in self.used:
-                    free &= _free(self.used[use.what] + use.amount > problem.most[use.what], use.begin, use.end)
+                    free &= self._free(_summed(self.used[use.what] + use.amount > problem.most[use.what]), use.begin, use.end)
             for firing in block.firings:
                 if others:
                     free &= self._firing_free(firing, others)
                 cost += self._oven_cost(firing, others)
             if block.runs:
                 begin, end = at + block.runs[0].begin, at + block.runs[-1].end
-                for day, (low, high) in enumerate(problem.days):
-                    here = (begin >= low) & (begin < high)
+                for day, here in enumerate(self.ground.in_day[b]):
                     if day in days:
                         cost += here * (np.maximum(days[day][0] - begin, 0) + np.maximum(end - days[day][1], 0))
                     else:
                         cost += here * (block.runs[-1].end - block.runs[0].begin)
                 cost += np.maximum(first_of_all - begin, 0) // weighs()["early"]
-            for no in skip.get(b, ()):
-                free[no] = False
+            if b in skip:
+                free &= ~skip[b]
             found[b] = np.where(free, cost, NEVER)
         return found
 
@@ -145,17 +148,23 @@ class Placing:
         """Place a product where it costs least beside what is placed. False where there is no room for it."""
         if self.ground.trees[p].order[-1] in self.starts:
             return True  # all of it has happened
-        skip: dict[int, set[int]] = {}
+        return self._insert(p, wide=True) or self._insert(p, wide=False)
+
+    def _insert(self, p: int, *, wide: bool) -> bool:
+        """Placed so that none of its own blocks is in the way of another. `wide`: where one is, it is tried nowhere beside that other again; else
+        just not there, which takes longer and leaves nothing out."""
+        skip: dict[int, Mask] = {}
         for _ in range(TRIES):
-            costs = self.costs(p, skip)
-            starts = self._best(p, costs)
+            starts = self._best(p, self.costs(p, skip))
             if starts is None:
                 return False
             clash = self._first_clash(p, starts)
             if clash is None:
                 self.put({b: at for b, at in starts.items() if b not in self.starts})
                 return True
-            skip.setdefault(clash, set()).add(starts[clash])
+            b, ways = clash
+            only = np.arange(self.problem.slots) == starts[b]
+            skip[b] = skip.get(b, np.zeros(self.problem.slots, dtype=bool)) | (only | ways if wide else only)
         return False
 
     def _best(self, p: int, costs: Sequence[Costs]) -> Starts | None:
@@ -179,30 +188,33 @@ class Placing:
                 starts[links[n].before] = starts[b] - int(back[n][starts[b]])
         return starts
 
-    def _first_clash(self, p: int, starts: Starts) -> int | None:
-        """The first of a product's own blocks that is in the way of its others: side strands and preheats are placed as if alone."""
+    def _first_clash(self, p: int, starts: Starts) -> tuple[int, Mask] | None:
+        """The first of a product's own blocks that is in the way of those that come after it, and all starts with which it would be: side strands and
+        preheats are placed as if alone."""
         hands, used = self.hands.copy(), {what: amounts.copy() for what, amounts in self.used.items()}
-        for b in reversed(self.ground.trees[p].order):
+        for b in self.ground.trees[p].first_come:
             block, at = self.problem.blocks[b], starts[b]
             if block.past:
                 continue
+            ways = np.zeros(self.problem.slots, dtype=bool)
             for run in block.runs:
-                part = slice(max(0, at + run.begin), at + run.end)
-                hands[part] += run.units
-                if (hands[part] > self.ground.hands[part]).any():
-                    return b
+                ways |= ~self._free(_summed(hands + run.units > self.ground.hands), run.begin, run.end)
             for use in block.uses:
                 if use.what in used:
-                    part = slice(max(0, at + use.begin), max(0, at + use.end))
-                    used[use.what][part] += use.amount
-                    if (used[use.what][part] > self.problem.most[use.what]).any():
-                        return b
+                    ways |= ~self._free(_summed(used[use.what] + use.amount > self.problem.most[use.what]), use.begin, use.end)
+            if ways[at]:
+                return b, ways
+            for run in block.runs:
+                hands[max(0, at + run.begin) : at + run.end] += run.units
+            for use in block.uses:
+                if use.what in used:
+                    used[use.what][max(0, at + use.begin) : max(0, at + use.end)] += use.amount
         for link in self.problem.links:
             if link.holds in used and link.before in starts and link.after in starts:
                 part = slice(starts[link.before] + link.held_from, starts[link.after] + link.held_until)
                 used[link.holds][part] += link.amount
                 if (used[link.holds][part] > self.problem.most[link.holds]).any():
-                    return link.after
+                    return link.after, np.zeros(self.problem.slots, dtype=bool)
         return None
 
 
@@ -219,6 +231,7 @@ def left_out(ground: Ground, starts: Mapping[int, int]) -> tuple[int, ...]:
     return tuple(p for p, goal in enumerate(ground.problem.goals) if goal.block not in starts)
 
 
+PASSES = 8
 LEFT_OUT = 100 * 2000
 """What it counts that a product is left out."""
 
@@ -229,17 +242,21 @@ def score(ground: Ground, starts: Mapping[int, int]) -> int:
 
 
 def first_timetable(ground: Ground, hint: Mapping[int, int] | None = None) -> Starts:
-    """A timetable at once: dearest first, then twice more with those first that came out dearest. From another's where one is known."""
+    """A timetable at once: dearest first, then twice more with those first that came out dearest, and again while something has no place. From
+    another's where one is known."""
     products = range(len(ground.problem.goals))
     order = sorted(products, key=lambda p: (-len(ground.trees[p].order), p))
     best: Starts | None = None
     if hint:
         best = repaired(ground, hint)
-    for _ in range(3):
+    for n in range(PASSES):
+        if n >= 3 and best is not None and not left_out(ground, best):
+            break
         placing = constructed(ground, order)
         if best is None or score(ground, placing.starts) < score(ground, best):
             best = dict(placing.starts)
-        order = sorted(products, key=lambda p: (-_part(ground, p, placing.starts), p))
+        out = left_out(ground, placing.starts)
+        order = [*out, *(p for p in order if p not in out)] if out else sorted(products, key=lambda p: (-_part(ground, p, placing.starts), p))
     return best or {}
 
 

@@ -13,7 +13,7 @@ from pancount.core.count.count import Count
 from pancount.core.day.day import Day, ToldStart
 from pancount.core.day.ground import Ground
 from pancount.core.day.laying import Laid, Made, lay, make
-from pancount.core.day.placing import Starts, first_timetable, improved, left_out, repaired
+from pancount.core.day.placing import Starts, first_timetable, improved, left_out, repaired, score
 from pancount.core.day.problem import SLOT_MIN
 from pancount.core.day.solving import Effort, Solved, solve
 from pancount.core.day.timetable import Timetable, Told, timetable
@@ -23,7 +23,7 @@ from pancount.core.heat.climate import Climate
 from pancount.core.pans.kit import Kit
 from pancount.core.pantry.ingredients import Ingredient, pantry_with
 
-ROUNDS, QUICK_ROUNDS = 25, 8
+ROUNDS, QUICK_ROUNDS = 40, 8
 """How often a timetable is taken apart and laid again before the solver, and where only a question is asked."""
 
 
@@ -52,7 +52,7 @@ class Asked(Frozen):
     """The last answer, to go on from."""
 
 
-class Trouble(Frozen):
+class DayTrouble(Frozen):
     """A product that cannot be reckoned, and why."""
 
     product: Word
@@ -76,9 +76,9 @@ class Offer(Frozen):
 class Progress(Frozen):
     """How far planning has come."""
 
-    stage: Literal["first", "better", "offers", "done"]
+    stage: Literal["first", "better", "offers", "done", "failed"]
     timetable: Timetable | None = None
-    troubles: tuple[Trouble, ...] = ()
+    troubles: tuple[DayTrouble, ...] = ()
     reliefs: tuple[Offer, ...] = ()
     others: tuple[Offer, ...] = ()
 
@@ -88,16 +88,16 @@ class Planner:
     """What a day is planned with. Products are made once for each way and number."""
 
     asked: Asked
-    _made: dict[str, Made | Trouble] = field(default_factory=dict)
+    _made: dict[str, Made | DayTrouble] = field(default_factory=dict)
 
-    def made(self, day: Day) -> tuple[list[Made], list[Trouble]]:
+    def made(self, day: Day) -> tuple[list[Made], list[DayTrouble]]:
         """The day's products that can be reckoned, and what is the matter with the others."""
         counted = {one.key: one for one in self.asked.counted}
         pantry = pantry_with(self.asked.own)
-        made, troubles = list[Made](), list[Trouble]()
+        made, troubles = list[Made](), list[DayTrouble]()
         for product in day.products:
             if product.key not in counted:
-                troubles.append(Trouble(product=product.key, says="This formula is not in the kitchen any more."))
+                troubles.append(DayTrouble(product=product.key, says="This formula is not in the kitchen any more."))
                 continue
             known = (product.key, product.way, product.pieces, product.pans, day.room_c, day.warm_c, day.fridge_c, day.ovens, day.shelves, day.sheets)
             one = self._made.get(repr(known))
@@ -106,11 +106,11 @@ class Planner:
                     own = counted[product.key]
                     one = make(day, product, own.formula, own.count, pantry, self.asked.practice, self.asked.kit, self.asked.climate)
                     if len(one.method.loads) > MOST_LOADS:
-                        one = Trouble(product=product.key, says=f"It goes through the heat in {len(one.method.loads)} loads: more than a day has room for.")
+                        one = DayTrouble(product=product.key, says=f"It goes through the heat in {len(one.method.loads)} loads: more than a day has room for.")
                 except CoreError as error:
-                    one = Trouble(product=product.key, says=str(error))
+                    one = DayTrouble(product=product.key, says=str(error))
                 self._made[repr(known)] = one
-            if isinstance(one, Trouble):
+            if isinstance(one, DayTrouble):
                 troubles.append(one)
             else:
                 made.append(Made(product, one.formula, one.count, one.method, one.cut, one.heats))
@@ -168,7 +168,10 @@ def plan(asked: Asked, effort: Effort, clock: Callable[[], float], tell: Callabl
     tell(Progress(stage="first", timetable=timetable(told), troubles=told_troubles))
     if not starts:
         return told
+    first = score(ground, starts)
     starts = improved(ground, starts, effort.rounds, lambda: not stops())
+    if score(ground, starts) < first:
+        tell(Progress(stage="better", timetable=timetable(Told(day, laid, ground, starts, told.bound)), troubles=told_troubles))
     heard = clock()
 
     def better(found: Solved) -> None:
@@ -209,5 +212,5 @@ def _until(stops: Callable[[], bool], offers: Iterator[Offer]) -> Iterator[Offer
 
 
 def _best(offers: Sequence[Offer]) -> list[Offer]:
-    """What helps most first, eight at most."""
-    return sorted(offers, key=lambda one: (one.left_out, one.late_min, one.weighs))[:8]
+    """What helps most first, and of that what gives up least, eight at most. They come in the order of what they give up."""
+    return sorted(offers, key=lambda one: (one.left_out, one.late_min))[:8]

@@ -1,7 +1,7 @@
 """The day as a constraint problem, solved from a timetable that is known, with the proof of how good it is.
 
-Three named phases share the time: one from the known timetable, one without it (which leaves its basin), one that proves. Before each, what no
-better timetable can use is cut out of the domains. Search is interleaved and its limits are counted and not timed, so that the same problem
+Three named phases share the time: one that soon proves an easy day, one that finds better timetables on a hard one, one that proves. Before each,
+what no better timetable can use is cut out of the domains. Search is interleaved and its limits are counted and not timed, so that the same problem
 gives the same timetable on any machine that is left the time; a limit by the clock stands behind that.
 """
 
@@ -16,12 +16,12 @@ from pancount.core.day.problem import FULL, NEAR_C, STALE_SLOTS, Firing, Link, c
 from pancount.core.day.weighing import follows, latest_goal, oven_paths, weigh
 
 Starts = dict[int, int]
-PHASES: tuple[tuple[tuple[str, ...], bool, float], ...] = (
-    (("core", "default_lp"), True, 0.12),
-    (("default_lp", "core"), False, 0.26),
-    (("core", "objective_lb_search_max_lp"), True, 0.62),
+PHASES: tuple[tuple[tuple[str, ...], float], ...] = (
+    (("core", "default_lp"), 0.12),
+    (("reduced_costs", "objective_lb_search"), 0.43),
+    (("core", "objective_lb_search_max_lp"), 0.45),
 )
-"""Which searches, whether from the known timetable, and their share of the time."""
+"""Which searches, and their share of the time: found by trying, on seeded days (`bench/day.py`)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -47,6 +47,10 @@ class _Model:
         self.known = known
         self.starts = {b: self._start(b) for tree in ground.trees for b in tree.order if b in known}
         self.terms: list[cp_model.LinearExprT] = []
+        self.own: dict[int, list[cp_model.LinearExprT]] = {}
+        """Of the terms, what a product costs by itself."""
+        self.days: dict[tuple[int, int], cp_model.IntVar] = {}
+        """Whether a block is in a working day, where it has a choice."""
         self.hints: list[tuple[cp_model.IntVar, int]] = [(var, known[b]) for b, var in self.starts.items()]
         for n, link in enumerate(self.problem.links):
             if link.after in self.starts and link.before in self.starts:
@@ -55,17 +59,24 @@ class _Model:
         self._capacities()
         self._ovens()
         self._days()
+        self._patterns()
         self.cp.minimize(sum(self.terms))
 
     def _start(self, b: int) -> cp_model.IntVar:
         allowed = self.ground.allowed[b]
         return self.cp.new_int_var_from_domain(cp_model.Domain.from_values([int(t) for t in allowed.nonzero()[0]]), f"s{b}")
 
-    def _cost(self, most: int, value: int, name: str, each: int = 1) -> cp_model.IntVar:
+    def _cost(self, most: int, value: int, name: str, each: int = 1, *, of: int | None = None) -> cp_model.IntVar:
+        """Something that costs; `of` a product where it is one's own."""
         var = self.cp.new_int_var(0, max(0, most), name)
         self.hints.append((var, value))
-        self.terms.append(var * each)
+        self._counts(var * each, of)
         return var
+
+    def _counts(self, term: cp_model.LinearExprT, of: int | None) -> None:
+        self.terms.append(term)
+        if of is not None:
+            self.own.setdefault(of, []).append(term)
 
     def _link(self, n: int, link: Link) -> None:
         between = self.starts[link.after] - self.starts[link.before]
@@ -75,7 +86,7 @@ class _Model:
         costs = link.costs
         if max(costs) == 0:
             return
-        cost = self._cost(max(costs), costs[self.known[link.after] - self.known[link.before] - link.low], f"c{n}")
+        cost = self._cost(max(costs), costs[self.known[link.after] - self.known[link.before] - link.low], f"c{n}", of=self.problem.blocks[link.after].product)
         if min(costs):
             self.cp.add(cost >= min(costs))
         slopes = [b - a for a, b in pairwise(costs)]
@@ -90,20 +101,21 @@ class _Model:
                 continue
             ready = self.starts[goal.block] + goal.ready
             if goal.ready_by is None:
-                self.terms.append(ready * each["sooner"])
+                self._counts(ready * each["sooner"], p)
                 continue
             known = self.known[goal.block] + goal.ready
             late = self.cp.new_int_var(0, self.problem.slots, f"late{p}")
             lies = self.cp.new_int_var(0, self.problem.slots, f"lies{p}")
             self.hints += [(late, max(0, known - goal.ready_by)), (lies, max(0, goal.ready_by - known))]
             self.cp.add(late - lies == ready - goal.ready_by)
-            self.terms += [late * each["late"], lies * goal.fresh]
-            stale = self._cost(self.problem.slots, max(0, goal.ready_by - known - STALE_SLOTS), f"stale{p}", each["stale"])
+            self._counts(late * each["late"], p)
+            self._counts(lies * goal.fresh, p)
+            stale = self._cost(self.problem.slots, max(0, goal.ready_by - known - STALE_SLOTS), f"stale{p}", each["stale"], of=p)
             self.cp.add(stale >= lies - STALE_SLOTS)
         for b, var in self.starts.items():
             block = self.problem.blocks[b]
             if block.told is not None and not block.past:
-                moved = self._cost(self.problem.slots, abs(self.known[b] - block.told), f"m{b}")
+                moved = self._cost(self.problem.slots, abs(self.known[b] - block.told), f"m{b}", of=block.product)
                 self.cp.add_abs_equality(moved, var - block.told)
 
     def _capacities(self) -> None:
@@ -230,6 +242,7 @@ class _Model:
                 spans.setdefault(day, []).append((b, literals[day]))
                 literal = literals[day]
                 if literal is not None:
+                    self.days[b, day] = literal
                     self.hints.append((literal, int(ground.day_of[self.known[b] + block.runs[0].begin] == day)))
                     own = [int(t) for t in slots if ground.day_of[t + block.runs[0].begin] == day]
                     self.cp.add_linear_expression_in_domain(self.starts[b], cp_model.Domain.from_values(own)).only_enforce_if(literal)
@@ -264,6 +277,27 @@ class _Model:
         self.hints.append((first_of_all, min(known_first, self.problem.slots)))
         early = self._cost(self.problem.slots, max(0, goal - known_first) // each["early"], "early")
         self.cp.add(each["early"] * early >= goal - first_of_all - each["early"] + 1)
+
+
+    def _patterns(self) -> None:
+        """One pattern of working days for each product, and what it costs at least by itself: what a choice of days costs is known before any time is."""
+        most = weigh(self.problem, self.known).total
+        for p, tree in enumerate(self.ground.trees):
+            if tree.order[-1] not in self.known or p not in self.own:
+                continue
+            found = self.ground.patterns(p, self.ground.spare(p, most))
+            if len(found) < 2:
+                continue
+            chosen = [self.cp.new_bool_var(f"pattern{p}.{n}") for n in range(len(found))]
+            self.cp.add_exactly_one(chosen)
+            self.cp.add(sum(self.own[p]) >= sum(least * one for least, one in zip(found.values(), chosen, strict=True)))
+            members: dict[tuple[int, int], list[cp_model.IntVar]] = {}
+            for pattern, one in zip(found, chosen, strict=True):
+                self.hints.append((one, int(all(self.ground.in_day[b][day][self.known[b]] for b, day in pattern))))
+                for member in pattern:
+                    members.setdefault(member, []).append(one)
+            for member, own in members.items():
+                self.cp.add(sum(own) == self.days[member])
 
 
 def _known_follows(firings: list[tuple[int, Firing]], known: Mapping[int, int]) -> dict[int, int]:
@@ -343,16 +377,15 @@ def solve(
             tell(Solved(dict(best), weighs_now, min(bound, weighs_now)))
 
     shares = 0.0
-    for subsolvers, hinted, share in PHASES:
+    for subsolvers, share in PHASES:
         shares += share
         left = effort.seconds * shares - (clock() - began)
         if bound >= weighs_now or stops() or left <= 0:
             continue
         ground.cut(weighs_now)
         model = _Model(ground, best)
-        if hinted:
-            for var, value in model.hints:
-                model.cp.add_hint(var, value)
+        for var, value in model.hints:
+            model.cp.add_hint(var, value)
         solver = solver_for(subsolvers, effort.counted * share, left, effort.memory_mb)
         status = solver.solve(model.cp, _Better(model, better, stops))
         if status in (cp_model.OPTIMAL, cp_model.FEASIBLE):

@@ -5,11 +5,12 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 from pancount.core.base.models import Frozen
-from pancount.core.day.blocks import Join
-from pancount.core.day.day import DAY_MIN, FIRST_MIN, LAST_MIN, Day, ToldStart
+from pancount.core.base.words import listed
+from pancount.core.day.blocks import Cut, Join
+from pancount.core.day.day import DAY_MIN, FIRST_MIN, LAST_MIN, Day, Edge, ToldStart
 from pancount.core.day.ground import NEVER, Ground
 from pancount.core.day.hands import Hands, shared_out
-from pancount.core.day.laying import TINY, Laid, absent
+from pancount.core.day.laying import TINY, Laid, Made, absent
 from pancount.core.day.placing import left_out
 from pancount.core.day.problem import HALF_MIN, NEAR_C, SLOT_MIN, Firing, change_slots
 from pancount.core.day.weighing import oven_paths, placed_firings, weigh, working_days
@@ -28,6 +29,8 @@ class Doing(Frozen):
     step: int
     kind: str
     label: str
+    of: str
+    """What it is done to, where that is not the dough itself: the poolish, the wash."""
     load: int | None
     pieces: int
     place: str
@@ -35,6 +38,8 @@ class Doing(Frozen):
     ends_min: float
     hands: tuple[Hands, ...]
     block: int
+    edge: Edge
+    """Whether a pin on its beginning is on the beginning of its step: taking out of the fridge is the end of a chill."""
     pinned: bool
     happened: bool
 
@@ -218,15 +223,25 @@ def doings(told: Told, hands: Mapping[int, tuple[Hands, ...]]) -> tuple[Doing, .
             label = figures.label
             if b in following:
                 first, last, clipped, label = following[b], following[b], (), f"oven to {dial_words(made.heats[_baked(made.cut.steps, part.step)], 'C')}"
-            elif len(spot.parts) == 1 and clipped and last - first <= HALF_MIN:
+            elif len(spot.parts) == 1 and clipped and not spot.pinned and last - first <= HALF_MIN:
                 first, last = clipped[0].begins_min, clipped[0].ends_min
             found.append(
                 Doing(
-                    product=_number(told, spot.product), step=part.step, kind=one.kind.key, label=label, load=part.load, pieces=part.pieces, place=one.place,
-                    begins_min=first, ends_min=last, hands=clipped, block=b, pinned=spot.pinned, happened=spot.happened,
+                    product=_number(told, spot.product), step=part.step, kind=one.kind.key, label=label, of=_of(made, part.step), load=part.load, pieces=part.pieces, place=one.place,
+                    begins_min=first, ends_min=last, hands=clipped, block=b, edge=made.cut.edge(spot.chunk, part.step), pinned=spot.pinned, happened=spot.happened,
                 )
             )  # fmt: skip
     return tuple(sorted(found, key=lambda one: (one.begins_min, one.product, one.step, one.load or 0)))
+
+
+def _of(made: Made, step: int) -> str:
+    """What a step is done to, by name; blank for the dough itself."""
+    threads = made.method.strands
+    own = next((thread for thread in threads if step in thread.steps), None)
+    cut = made.cut
+    assert cut is not None
+    last = cut.chunks[cut.root].parts[-1].step
+    return "" if own is None or last in own.steps else own.name
 
 
 def _clip(hands: Hands, begin: float, end: float) -> Hands:
@@ -259,8 +274,7 @@ def giving(told: Told) -> tuple[Giving, ...]:
         cut = laid.made[p].cut
         assert cut is not None
         is_ahead = bool(join.steps) and cut.steps[join.steps[0]].kind.does == "ahead"
-        loads = [part.begin for part in laid.spots[link.after].parts if part.load is not None]
-        later = max(loads) - min(loads) if loads and join.steps and not is_ahead else 0.0
+        later = max(cut.loads_after(join), default=0.0)
         beyond = max(0.0, ends - begins + later - join.high) if join.steps and not is_ahead and not laid.spots[link.after].happened else 0.0
         found.append(
             Giving(
@@ -408,12 +422,12 @@ def _figures(told: Told, made: tuple[Doing, ...], products: tuple[ProductTold, .
     least_on = baking / max(1, problem.ovens * problem.shelves) if heats else 0.0
     return (
         DayFigure(name="late", label="Late", value=sum(one.late_min for one in products), unit="min", at_best=min(least_late, sum(one.late_min for one in products))),
-        DayFigure(name="beyond", label="Over-risen or over-rested", value=sum(one.beyond_min for one in products), unit="min", at_best=0),
-        DayFigure(name="lies", label="From ready to sale", value=sum(one.lies_min for one in products), unit="min", at_best=min(least_lies, sum(one.lies_min for one in products))),
-        DayFigure(name="span", label="Your working days", value=sum(end - begin for begin, end in days.values()) * SLOT_MIN, unit="min", at_best=ground.least_span * SLOT_MIN),
-        DayFigure(name="night", label="Touches in the night", value=night, unit="count", at_best=0),
+        DayFigure(name="beyond", label="Over-risen", value=sum(one.beyond_min for one in products), unit="min", at_best=0),
+        DayFigure(name="lies", label="Lies till sale", value=sum(one.lies_min for one in products), unit="min", at_best=min(least_lies, sum(one.lies_min for one in products))),
+        DayFigure(name="span", label="Your days", value=sum(end - begin for begin, end in days.values()) * SLOT_MIN, unit="min", at_best=ground.least_span * SLOT_MIN),
+        DayFigure(name="night", label="In the night", value=night, unit="count", at_best=0),
         DayFigure(name="oven", label="Oven on", value=on, unit="min", at_best=min(on, least_on)),
-        DayFigure(name="changes", label="Changes of its heat", value=changes, unit="count", at_best=0),
+        DayFigure(name="changes", label="Heat changed", value=changes, unit="count", at_best=0),
     )
 
 
@@ -437,9 +451,9 @@ def timetable(told: Told) -> Timetable:
     spans = [(one.begins_min, one.ends_min) for one in made] + [(one.begins_min, one.ends_min) for one in gaps]
     begins, until = min((a for a, _ in spans), default=float(laid.origin)), max((b for _, b in spans), default=float(laid.origin))
     says = [*laid.gone_pins]
-    for one in products:
-        if one.beyond_min >= SLOT_MIN:
-            says.append(f"{one.name}: {one.beyond_min:.0f} min longer in a rise or a rest than it should be. Chill part of it, or give the oven more room.")
+    wait = [f"{made.formula.name} {later:.0f} min" for made in laid.made if made.cut and (later := _last_waits(made.cut)) >= WAITS_MIN]
+    if wait:
+        says.append(f"The last load waits while the others are in: {listed(wait)}. Chilling part of it keeps it from rising too far.")
     return Timetable(
         origin_min=begins,
         until_min=until,
@@ -457,6 +471,15 @@ def timetable(told: Told) -> Timetable:
         proven=told.bound >= weighed and not left_out(told.ground, told.starts),
         says=tuple(says),
     )
+
+
+WAITS_MIN = 20.0
+"""A last load that waits so long is told. Common practice, no source. [min]"""
+
+
+def _last_waits(cut: Cut) -> float:
+    """How much longer the last load of a product rises than the first. [min]"""
+    return max((later for join in cut.joins for later in cut.loads_after(join)), default=0.0)
 
 
 def _spans(away: list[bool], origin: int) -> list[tuple[float, float]]:
