@@ -11,6 +11,7 @@ from sqlalchemy import Engine, text
 from starlette.testclient import TestClient
 
 from pancount.api.app import make_app
+from pancount.api.planning import Planners
 from pancount.core.formula.formula import Formula, Line, Stage
 from pancount.core.pantry.role import Role
 from pancount.store.cluster import Cluster
@@ -72,7 +73,9 @@ def engine(server_url: str) -> Iterator[Engine]:
 
 @pytest.fixture(scope="session")
 def client(engine: Engine) -> Iterator[TestClient]:
-    with TestClient(make_app(engine, web=None), base_url="http://localhost") as client:
+    app = make_app(engine, web=None)
+    app.state.planners = Planners(counted=0.15)  # a good timetable is enough here
+    with TestClient(app, base_url="http://localhost") as client:
         yield client
 
 

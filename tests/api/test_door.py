@@ -198,6 +198,7 @@ def test_the_table_of_limits_is_this_one():
         f"recipes taken in | {spaced(most.TAKINGS)} | | rows of a table | {spaced(most.TABLE_ROWS)} |",
         f"ingredients of one's own | {most.OWN_INGREDIENTS} | | measures, and names, of one ingredient | {most.WAYS} |",
         f"pans; weighings of cups | {spaced(most.PANS)}; {spaced(most.WEIGHINGS)} |",
+        f"body: a day, to keep or to plan | {sizes['(POST|PUT) /api/days(/.*)?'] // 1000} kB | | days; products, absences of one | {spaced(most.DAYS)}; {most.DAY_PRODUCTS}, {most.ABSENCES} |",
         f"from {LEAST_GRAMS:f} g to {spaced(MOST_GRAMS)} g",
     ]
     assert [row for row in rows if row not in said] == []

@@ -10,6 +10,7 @@ from sqlalchemy import Engine
 
 from browser_flags import CHROMIUM, FLAGS
 from pancount.api.app import make_app
+from pancount.api.planning import Planners
 from pancount.serving import listening
 
 PATIENCE_MS = 40_000
@@ -23,7 +24,9 @@ class Served:
     def __init__(self, engine: Engine) -> None:
         self.listener = listening(0)
         self.address = f"http://127.0.0.1:{self.listener.getsockname()[1]}"
-        self.server = uvicorn.Server(uvicorn.Config(make_app(engine), log_level="warning"))
+        app = make_app(engine)
+        app.state.planners = Planners(counted=0.15)  # a good timetable is enough here
+        self.server = uvicorn.Server(uvicorn.Config(app, log_level="warning"))
         self.thread = threading.Thread(target=self.server.run, kwargs={"sockets": [self.listener]})
 
     def __enter__(self) -> str:

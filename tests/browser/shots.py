@@ -102,6 +102,29 @@ def method(page: Page) -> None:
     page.locator(".page-head [role=status]").filter(has_text=re.compile("kept|revision")).wait_for()
 
 
+def day(page: Page) -> None:
+    """The Saturday, with what was found, and the bagels' baking opened."""
+    page.goto("/days")
+    page.get_by_role("link", name="Saturday stall").click()
+    page.get_by_role("group", name="The day, by time").or_(page.locator("ol.list")).wait_for()
+    page.get_by_role("button", name="Stop", exact=True).wait_for(state="detached", timeout=60_000)
+    page.locator(".page-head [role=status]").filter(has_text="kept").wait_for()
+
+
+def lanes(page: Page) -> None:
+    day(page)
+    show(page, "By lane")
+    page.get_by_role("button", name=re.compile("Malted seed bagels: .*bathe")).first.focus()
+    page.keyboard.press("Enter")
+    page.get_by_text("Not sooner").wait_for()
+
+
+def wall(page: Page) -> None:
+    day(page)
+    page.get_by_role("link", name="Wall sheet").click()
+    page.get_by_role("article").wait_for()
+
+
 def method_sheet(page: Page) -> None:
     open_formula(page, "Yogurt flatbreads")
     page.goto(f"{page.url.split('?')[0]}/method-sheet")
@@ -126,14 +149,13 @@ def pantry(page: Page) -> None:
 
 SHOTS = [
     ("take-in", take_in, DESK, "light"),
-    ("take-in-phone", take_in, PHONE, "light"),
     ("pantry", pantry, DESK, "light"),
     ("formulas", formulas, DESK, "light"),
     ("formula", formula, DESK, "light"),
     ("pans", pans, DESK, "light"),
     ("targets", targets, DESK, "light"),
     ("shape-dark", shape, DESK, "dark"),
-    ("working", working, DESK, "light"),
+    ("working", working, TABLET, "light"),
     ("dough", dough, DESK, "light"),
     ("side-by-side", side_by_side, DESK, "light"),
     ("welcome", welcome, DESK, "light"),
@@ -141,9 +163,10 @@ SHOTS = [
     ("method-sheet", method_sheet, DESK, "light"),
     ("method", method, DESK, "light"),
     ("kitchen", kitchen, DESK, "light"),
-    ("formula-tablet", working, TABLET, "light"),
-    ("formula-phone", formula, PHONE, "light"),
-    ("sheet-phone", sheet, PHONE, "light"),
+    ("day", day, DESK, "light"),
+    ("day-lanes-dark", lanes, DESK, "dark"),
+    ("day-phone", day, PHONE, "light"),
+    ("wall", wall, DESK, "light"),
 ]
 
 

@@ -1,6 +1,7 @@
 """The application: routes, problems, and the built screens."""
 
-from collections.abc import Iterable
+from collections.abc import AsyncIterator, Iterable
+from contextlib import asynccontextmanager
 from pathlib import Path
 from typing import Any
 
@@ -65,6 +66,14 @@ ALREADY_SMALL = (*DEFAULT_EXCLUDED_CONTENT_TYPES, "application/pdf", papers.ODS,
 """Small by themselves, or told line by line: a line that waited to be compressed would come late."""
 
 
+@asynccontextmanager
+async def _life(app: FastAPI) -> AsyncIterator[None]:
+    """As long as it runs; then what waits for a question is ended."""
+    yield
+    planners: Planners = app.state.planners
+    await planners.close()
+
+
 def make_app(
     engine: Engine | None, web: Path | None = WEB, *, hosts: Iterable[str] = (), folder: Path | None = None
 ) -> FastAPI:
@@ -75,6 +84,7 @@ def make_app(
     app = FastAPI(
         title="Pan Count",
         version="0.1.0",
+        lifespan=_life,
         docs_url=None,  # its pages would fetch scripts from elsewhere
         redoc_url=None,
         openapi_url="/api/openapi.json",

@@ -29,10 +29,22 @@ One whose application has gone reads the end of what it is sent, and ends as wel
 class Planners:
     """The processes that plan, of this application process."""
 
-    def __init__(self) -> None:
+    def __init__(self, counted: float = COUNTED, seconds: float = SECONDS) -> None:
+        self._effort = counted, seconds
         self._turn = asyncio.Semaphore(1)
         self._ready: Process | None = None
         self._readying: asyncio.Task[None] | None = None
+        self._closed = False
+
+    async def close(self) -> None:
+        """End what waits: the application stops, and would wait for it."""
+        self._closed = True
+        if self._readying is not None:
+            await self._readying
+        if self._ready is not None and self._ready.returncode is None:
+            with suppress(ProcessLookupError):
+                self._ready.kill()
+            await self._ready.wait()
 
     async def _begin(self) -> Process:
         environment = os.environ | {"OMP_NUM_THREADS": "1", "OPENBLAS_NUM_THREADS": "1"}
@@ -42,6 +54,8 @@ class Planners:
 
     def get_ready(self) -> None:
         """Have a process waiting, while the baker still looks at the screen."""
+        if self._closed:
+            return
         if self._readying is None or (self._readying.done() and (self._ready is None or self._ready.returncode is not None)):
             self._readying = asyncio.create_task(self._keep_ready())
 
@@ -69,7 +83,8 @@ class Planners:
         try:
             process = await self._taken()
             assert process.stdin is not None and process.stdout is not None
-            process.stdin.write(Question(asked=asked, counted=COUNTED, seconds=SECONDS).model_dump_json().encode() + b"\n")
+            counted, seconds = self._effort
+            process.stdin.write(Question(asked=asked, counted=counted, seconds=seconds).model_dump_json().encode() + b"\n")
             await process.stdin.drain()
             while True:
                 async with asyncio.timeout(QUIET_S):

@@ -65,7 +65,7 @@ def away(day: Day, baker: int, at: float) -> bool:
 def _hands(day: Day, table: Timetable) -> Iterator[str]:
     for baker in range(len(day.bakers)):
         held = sorted({(h.begins_min, h.ends_min, one.block) for one in table.doings for h in one.hands if h.baker == baker and not one.happened})
-        for (a, b, first), (c, _, then) in pairwise(held):
+        for (_, b, first), (c, _, then) in pairwise(held):
             if first != then and c < b - 0.01:
                 yield f"baker {baker} holds block {first} until {b} and block {then} from {c}"
         for a, b, block in held:

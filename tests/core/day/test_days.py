@@ -1,6 +1,8 @@
 """Days laid out: what must always hold, whatever is to be baked."""
 
-from hypothesis import given, settings
+from itertools import pairwise
+
+from hypothesis import Phase, given, settings
 from hypothesis import strategies as st
 
 from core.day.days import MORNING, a_day, away, examples, faults, planned, planner, product, ways
@@ -12,6 +14,9 @@ from pancount.core.day.solving import Effort
 from pancount.core.day.timetable import timetable
 from pancount.core.day.weighing import weigh
 from pancount.demo.weir_house import KIT
+
+SOON = (Phase.explicit, Phase.reuse, Phase.generate)
+"""A day that fails is small as it is drawn; making it smaller would take minutes."""
 
 
 @st.composite
@@ -38,7 +43,7 @@ def days(draw: st.DrawFn) -> Day:
     )  # fmt: skip
 
 
-@settings(max_examples=40)
+@settings(phases=SOON, max_examples=40)
 @given(days())
 def test_a_timetable_can_be_followed(day: Day):
     """Nobody does two things at once or anything while away; no machine holds two doughs; the oven is never to be two temperatures; every rise
@@ -51,7 +56,7 @@ def test_a_timetable_can_be_followed(day: Day):
         assert one.cleared or one.says
 
 
-@settings(max_examples=15)
+@settings(phases=SOON, max_examples=15)
 @given(days(), st.data())
 def test_a_pin_in_time_stays_to_the_minute(day: Day, data: st.DataObject):
     """Whatever block is pinned wherever it may be, it begins just then, and the rest still holds."""
@@ -67,14 +72,14 @@ def test_a_pin_in_time_stays_to_the_minute(day: Day, data: st.DataObject):
     assert faults(changed, again) == []
 
 
-@settings(max_examples=12)
+@settings(phases=SOON, max_examples=12)
 @given(days())
 def test_the_same_day_twice_is_the_same_timetable(day: Day):
     """Placing and improving draw nothing anew."""
     assert planned(day, 3) == planned(day, 3)
 
 
-@settings(max_examples=12)
+@settings(phases=SOON, max_examples=12)
 @given(days())
 def test_improving_never_makes_it_worse(day: Day):
     """And no timetable weighs less than its products do alone."""
@@ -86,7 +91,7 @@ def test_improving_never_makes_it_worse(day: Day):
     )
 
 
-@settings(max_examples=10)
+@settings(phases=SOON, max_examples=10)
 @given(days(), st.integers(0, 60))
 def test_what_has_happened_stays(day: Day, late: int):
     """Half way through, one thing late: a new plan changes nothing that has begun, and nothing not begun lies in the past."""
@@ -95,24 +100,21 @@ def test_what_has_happened_stays(day: Day, late: int):
         return
     middle = table.doings[len(table.doings) // 2]
     now = middle.begins_min + late
-    marks: dict[int, list[Mark]] = {}
-    for one in table.doings:
-        if one.begins_min <= middle.begins_min and one.load is None and not one.kind.startswith(("preheat", "heat_")):
-            began = one.begins_min + (late if one is middle else 0)
-            known = marks.setdefault(one.product, [])
-            if all(mark.step != one.step for mark in known):
-                known.append(Mark(step=one.step, kind=one.kind, began_min=began))
-    products = tuple(told.model_copy(update={"marks": tuple(marks.get(n, ()))}) for n, told in enumerate(day.products))
+    mark = Mark(step=middle.step, kind=middle.kind, began_min=middle.begins_min + late)
+    products = tuple(told.model_copy(update={"marks": (mark,) if n == middle.product and middle.edge == "begin" else ()}) for n, told in enumerate(day.products))
     running = day.model_copy(update={"products": products, "now_min": now, "told": table.starts})
     again = planned(running, 0, table.starts)
-    began = {(n, mark.step): mark.began_min for n, own in marks.items() for mark in own}
+    told = {(one.product, one.step, one.load, one.edge): one.begins_min for one in table.doings}
     for one in again.doings:
         if not one.happened:
             assert one.begins_min >= now - 5
-        elif (one.product, one.step) in began and again.products[one.product].cleared:
-            last = max(step for n, step in began if n == one.product)
-            if one.step == last and one.load is None:
-                assert abs(one.begins_min - began[one.product, one.step]) < 0.01 or one.of
+            assert one.product == middle.product or told[one.product, one.step, one.load, one.edge] >= now - 30 or one.load is not None
+        elif one.product != middle.product and one.kind not in ("preheat", "bathe") and one.load is None and len([o for o in again.doings if o.block == one.block]) > 1:
+            assert abs(one.begins_min - told[one.product, one.step, one.load, one.edge]) < 2.6
+    assert all(one.cleared for n, one in enumerate(again.products) if n != middle.product) or late > 0
+    own = [one for one in again.doings if one.product == middle.product and one.step == middle.step and one.load == middle.load and one.happened]
+    if middle.load is None and mark in products[middle.product].marks and again.products[middle.product].cleared:
+        assert min(one.begins_min for one in own) == mark.began_min
 
 
 class TestHandMade:
@@ -137,7 +139,7 @@ class TestHandMade:
         table = planned(a_day(product("bagels", "Overnight", pieces=40)))
         loads = [one for one in table.doings if one.kind == "bake"]
         assert len(loads) >= 2
-        for first, then in zip(loads, loads[1:], strict=False):
+        for first, then in pairwise(loads):
             assert 0 <= then.begins_min - first.ends_min <= 15
         bathed = [one for one in table.doings if one.kind == "bathe" and one.load == 1]
         assert max(one.ends_min for one in bathed) <= loads[1].begins_min + 0.01
@@ -247,7 +249,7 @@ class TestSolved:
         day = a_day(product("bagels", "Overnight"), product("Squash"))
         table = planned(day, 10)
         told = planner(day).as_told(day.model_copy(update={"told": table.starts}))
-        assert {(one.product, one.step): one.at_min for one in timetable(told).starts} == {(one.product, one.step): one.at_min for one in table.starts}
+        assert timetable(told).starts == table.starts
 
     def test_a_formula_that_is_gone(self):
         """Left out, with what is the matter; the others are planned."""

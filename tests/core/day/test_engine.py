@@ -235,3 +235,15 @@ def test_one_product_alone_is_exact():
     through = ground.through(0)
     assert all(int(costs.min()) == every for costs in through.values())
     assert score(ground, first_timetable(ground)) >= every
+
+
+@settings(max_examples=15)
+@given(small_problems())
+def test_the_model_weighs_what_weighing_does(one: Problem):
+    """The solver's objective at its best is the same number as `weigh` of that timetable: one definition."""
+    ground = Ground(one)
+    known = first_timetable(ground)
+    if len(known) < len(one.blocks):
+        return
+    solved = solve(ground, known, EFFORT, lambda: 0.0)
+    assert weigh(one, solved.starts).total == solved.weighs == solved.bound

@@ -2326,6 +2326,11 @@ export interface components {
              * @default []
              */
             marks: components["schemas"]["Mark"][];
+            /**
+             * Not Yet
+             * @default []
+             */
+            not_yet: number[];
         };
         /**
          * DayState
@@ -5918,13 +5923,19 @@ export interface components {
         };
         /**
          * ToldStart
-         * @description Where the baker was told that a step begins.
+         * @description Where the baker was told that what hangs together begins, by its first step: when that begins, or ends, where it is taken out of something.
          */
         ToldStart: {
             /** Product */
             product: string;
             /** Step */
             step: number;
+            /**
+             * Edge
+             * @default begin
+             * @enum {string}
+             */
+            edge: "begin" | "end";
             /** At Min */
             at_min: number;
         };
@@ -6624,7 +6635,7 @@ export interface components {
         };
         /**
          * Progress
-         * @description How far planning has come.
+         * @description How far planning has come: first and better timetables, then, with the last of them, offers as they are found, then all.
          */
         Progress: {
             /**

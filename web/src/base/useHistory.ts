@@ -1,6 +1,6 @@
 /** Undo of what is typed: typing becomes one step after a pause, everything else a step of its own. */
 import { useDebouncedRefHistory } from '@vueuse/core'
-import type { Ref } from 'vue'
+import { nextTick, type Ref } from 'vue'
 import { plainCopy } from './copy'
 
 const STEPS = 100
@@ -20,9 +20,18 @@ export function useHistory<T>(body: Ref<T>) {
   function step(): void {
     if (JSON.stringify(body.value) !== JSON.stringify(history.last.value.snapshot)) history.commit()
   }
+  /** Something that is no step of the baker's: undo passes over it. */
+  async function quietly<K extends keyof T>(key: K, value: T[K]): Promise<void> {
+    step()
+    history.pause()
+    body.value[key] = value
+    ;(history.last.value.snapshot as T)[key] = plainCopy(value)
+    await nextTick()
+    history.resume()
+  }
   function undo(): void {
     step()
     history.undo()
   }
-  return { lay, step, undo, redo: history.redo, canUndo: history.canUndo }
+  return { lay, step, quietly, undo, redo: history.redo, canUndo: history.canUndo }
 }

@@ -193,6 +193,6 @@ export function useKept<T extends object, S extends object>(keeper: Keeper<T, S>
   return {
     ...{ body, state, keeping, loaded, error, broughtBack, theirs, why },
     ...{ open, flush, keepNow, settle, fallBehind, takeTheirs, keepMine, keepBoth },
-    ...{ step: history.step, undo: history.undo, redo: history.redo, canUndo: history.canUndo },
+    ...{ step: history.step, quietly: history.quietly, undo: history.undo, redo: history.redo, canUndo: history.canUndo },
   }
 }

@@ -106,6 +106,11 @@ class Cut:
         """Which edge of a step a chunk has of it: of a chill, taking it out is the end."""
         return "end" if any(join.after == chunk and step in join.steps and join.end_touch for join in self.joins) else "begin"
 
+    def first_of(self, chunk: int) -> tuple[int, Literal["begin", "end"]]:
+        """What a chunk is known by: its first step, and which edge of it that is."""
+        step = self.chunks[chunk].parts[0].step
+        return step, self.edge(chunk, step)
+
     def where(self, step: int, edge: str) -> tuple[int, float] | None:
         """In which chunk, and when in it, a step begins or ends; of what gives, where the chunk before or after is. None for what is in none."""
         own = [(n, part) for n, chunk in enumerate(self.chunks) for part in chunk.parts if part.step == step]

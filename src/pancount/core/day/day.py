@@ -94,13 +94,16 @@ class DayProduct(Frozen):
     """Nothing of it begins before."""
     pins: Annotated[tuple[TimePin, ...], Field(max_length=most.STEPS)] = ()
     marks: Annotated[tuple[Mark, ...], Field(max_length=most.STEPS)] = ()
+    not_yet: Annotated[tuple[Annotated[int, Field(ge=0, lt=most.STEPS)], ...], Field(max_length=most.STEPS)] = ()
+    """Steps that were told for a time that has passed and have not begun: while a day runs, all else that was told has happened as told."""
 
 
 class ToldStart(Frozen):
-    """Where the baker was told that a step begins."""
+    """Where the baker was told that what hangs together begins, by its first step: when that begins, or ends, where it is taken out of something."""
 
     product: Word
     step: Annotated[int, Field(ge=0, lt=most.STEPS)]
+    edge: Edge = "begin"
     at_min: At
 
 
@@ -118,7 +121,7 @@ class Day(Frozen):
     starts_min: At | None = None
     """Nothing begins before."""
     now_min: At | None = None
-    """It is running: what is not marked has not begun by now."""
+    """It is running: what was told for before has happened as told, where nothing else is marked."""
     bakers: Annotated[tuple[Name, ...], Field(min_length=1, max_length=2)] = ("",)
     absences: Annotated[tuple[Absence, ...], Field(max_length=most.ABSENCES)] = (ASLEEP,)
     products: Annotated[tuple[DayProduct, ...], Field(max_length=most.DAY_PRODUCTS)] = ()

@@ -45,6 +45,7 @@ class Tree:
 
     order: tuple[int, ...]
     into: Mapping[int, tuple[int, ...]]
+    out: Mapping[int, int]
     first_come: tuple[int, ...]
     """The same from the root on, those that most hangs on first: what is made apart, and preheats, give way."""
 
@@ -87,7 +88,8 @@ class Ground:
         size: dict[int, int] = {}
         for b in reversed(order):
             size[b] = 1 + sum(size[links[n].before] for n in into[b])
-        return Tree(tuple(reversed(order)), into, tuple(sorted(order, key=lambda b: -size[b])))
+        out = {links[n].before: n for own in into.values() for n in own}
+        return Tree(tuple(reversed(order)), into, out, tuple(sorted(order, key=lambda b: -size[b])))
 
     def _allowed(self, block: Block) -> Mask:
         """Where a block may begin by itself: told, with hands there for each of its touches, within one working day."""

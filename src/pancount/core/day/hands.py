@@ -3,7 +3,7 @@
 from collections.abc import Mapping, Sequence
 
 from pancount.core.base.models import Frozen
-from pancount.core.day.laying import TINY, Laid
+from pancount.core.day.laying import TINY, Laid, touches_of
 from pancount.core.day.problem import HALF_MIN, SLOT_MIN
 
 
@@ -16,18 +16,6 @@ class Hands(Frozen):
 
 
 Span = tuple[float, float]
-
-
-def touches_of(laid: Laid, block: int, slot: int) -> list[Span]:
-    """When a placed block needs hands, what meets or overlaps in it as one. [min]"""
-    begins = laid.time(block, slot)
-    found: list[Span] = []
-    for begin, end in sorted((begins + a, begins + b) for part in laid.spots[block].parts for a, b in part.hands):
-        if found and begin <= found[-1][1] + TINY:
-            found[-1] = (found[-1][0], max(found[-1][1], end))
-        else:
-            found.append((begin, end))
-    return found
 
 
 class _Shift:
@@ -58,7 +46,12 @@ def shared_out(laid: Laid, starts: Mapping[int, int], away: Sequence[Sequence[bo
     minutes later."""
     shifts = [_Shift(own, laid.origin) for own in away]
     found: dict[int, list[Hands]] = {b: [] for b in starts}
-    todo = [(begin, end, b) for b, at in starts.items() if not laid.spots[b].happened for begin, end in touches_of(laid, b, at)]
+    todo = [
+        (laid.time(b, at) + begin, laid.time(b, at) + end, b)
+        for b, at in starts.items()
+        if not laid.spots[b].happened
+        for begin, end in touches_of(laid.spots[b].parts)
+    ]
     for begin, end, b in sorted(one for one in todo if one[1] - one[0] > HALF_MIN + TINY):
         found[b] += _whole(shifts, begin, end)
     short = [one for one in todo if one[1] - one[0] <= HALF_MIN + TINY]

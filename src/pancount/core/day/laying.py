@@ -2,12 +2,13 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from graphlib import TopologicalSorter
 from itertools import pairwise
 from math import ceil, floor
 
 from pancount.core.count.count import Count
 from pancount.core.day.blocks import CLEAN_MIN, Chunk, Cut, Join, Part, cut_way, heats_of
-from pancount.core.day.day import DAY_MIN, FIRST_MIN, LAST_MIN, Absence, Day, DayProduct, Mark
+from pancount.core.day.day import DAY_MIN, FIRST_MIN, LAST_MIN, Absence, Day, DayProduct, Edge, Mark
 from pancount.core.day.problem import FULL, HALF_MIN, SLOT_MIN, Block, Firing, Goal, Link, Problem, Run, Use, weighs
 from pancount.core.formula.formula import Formula
 from pancount.core.formula.practice import Practice
@@ -21,8 +22,10 @@ from pancount.core.pantry.ingredients import Pantry
 TINY = 1e-6
 LONG_ABSENCE_MIN = 240
 """So long without hands parts one working day from the next. Common practice, no source. [min]"""
-LATE_MIN = 12 * 60
+LATE_MIN = 24 * 60
 """How late a product may be laid at most, before it is left out. [min]"""
+HALF_DONE_MIN = 60.0
+"""What hangs together and was broken off bears so long. Common practice, no source. [min]"""
 FRIDGE = "fridge"
 SHARES = 100
 """The fridge's room in hundredths."""
@@ -122,19 +125,29 @@ def absent(absences: Sequence[Absence], baker: int, origin: int, slots: int) -> 
     return found
 
 
+def touches_of(parts: Sequence[Part]) -> list[tuple[float, float]]:
+    """When parts need hands; what meets or overlaps is one touch. [min from the chunk's beginning]"""
+    found: list[tuple[float, float]] = []
+    for begin, end in sorted(hands for part in parts for hands in part.hands):
+        if found and begin <= found[-1][1] + TINY:
+            found[-1] = (found[-1][0], max(found[-1][1], end))
+        else:
+            found.append((begin, end))
+    return found
+
+
 def runs_of(parts: Sequence[Part], shift: float, since: float | None = None) -> tuple[Run, ...]:
     """When parts need hands, slot by slot: a short touch half of one, anything longer all of it. `since`: only what is after that. [min from the
     chunk's beginning]"""
     minutes: dict[int, float] = {}
-    for part in parts:
-        for begin, end in part.hands:
-            at = begin if since is None else max(begin, since)
-            is_long = end - at > HALF_MIN + TINY
-            while at < end - TINY:
-                slot = floor((at + shift) / SLOT_MIN + TINY)
-                until = min(end, (slot + 1) * SLOT_MIN - shift)
-                minutes[slot] = SLOT_MIN if is_long else minutes.get(slot, 0.0) + until - at
-                at = until
+    for begin, end in touches_of(parts):
+        at = begin if since is None else max(begin, since)
+        is_long = end - at > HALF_MIN + TINY
+        while at < end - TINY:
+            slot = floor((at + shift) / SLOT_MIN + TINY)
+            until = min(end, (slot + 1) * SLOT_MIN - shift)
+            minutes[slot] = SLOT_MIN if is_long else minutes.get(slot, 0.0) + until - at
+            at = until
     found: list[Run] = []
     for slot in sorted(minutes):
         units = 1 if minutes[slot] <= HALF_MIN + TINY else FULL
@@ -239,6 +252,8 @@ class _Laying:
             ready = self._ready(one.told)
             happened = [at for mark in one.told.marks for at in (mark.began_min, mark.ended_min) if at is not None]
             told = [pin.at_min for pin in one.told.pins]
+            if day.now_min is not None:
+                told += [was.at_min for was in day.told if was.product == one.told.key]
             floor_min = max((at for at in (day.starts_min, one.told.from_min, day.now_min) if at is not None), default=None)
             if ready is None:
                 begin = floor_min if floor_min is not None else 0.0
@@ -277,17 +292,19 @@ class _Laying:
         ahead = {join.place: join.low for join in cut.joins if join.steps and cut.steps[join.steps[0]].kind.does == "ahead"}
         marks = self._marks(one)
         pinned = self._pins(one)
+        told = {(was.step, was.edge): was.at_min for was in self.day.told if was.product == one.told.key}
         split = [_split(n, chunk, marks, cut, self.day.now_min) for n, chunk in enumerate(cut.chunks)]
+        if self.day.now_min is not None:
+            _as_told(cut, split, told, self.day.now_min, frozenset(one.told.not_yet))
         done = _done_before(cut, split)
         first: dict[int, int] = {}
         last: dict[int, int] = {}
         base: dict[int, float] = {}
-        told = {one_told.step: one_told.at_min for one_told in self.day.told if one_told.product == one.told.key}
         for n, chunk in enumerate(cut.chunks):
             begun, at, rest = split[n]
             if begun or n in done:
                 if at is None:
-                    at = told.get(chunk.parts[0].step)
+                    at = told.get(cut.first_of(n))
                 first[n] = last[n] = self._block(p, one, n, tuple(begun or chunk.parts), at if at is not None else float("nan"), ahead, happened=True, told=told)
                 base[n] = 0.0
                 if rest and n not in done:
@@ -322,7 +339,7 @@ class _Laying:
                 found[where[0]] = pin.at_min - where[1]
         return found
 
-    def _block(self, p: int, one: Made, n: int, parts: tuple[Part, ...], at: float | None, ahead: Mapping[str, float], *, happened: bool, told: Mapping[int, float], since: float = 0.0) -> int:
+    def _block(self, p: int, one: Made, n: int, parts: tuple[Part, ...], at: float | None, ahead: Mapping[str, float], *, happened: bool, told: Mapping[tuple[int, Edge], float], since: float = 0.0) -> int:
         """A block of these parts, at a time where it is known (nan: it has happened, nobody knows when)."""
         cut, day = one.cut, self.day
         assert cut is not None
@@ -343,7 +360,7 @@ class _Laying:
             starts = tuple((max(begin, least), end) for begin, end in starts)
         gone = None if not happened or day.now_min is None or not known or at is None else day.now_min - at
         runs = runs_of(parts, shift) if not happened else runs_of(parts, shift, gone) if gone is not None else ()
-        was = told.get(cut.chunks[n].parts[0].step)
+        was = told.get((parts[0].step, cut.edge(n, parts[0].step)))
         self.blocks.append(
             Block(
                 product=p,
@@ -351,7 +368,7 @@ class _Laying:
                 uses=uses_of(cut, parts, shift, ahead) if not happened or (gone is not None and gone < length) else (),
                 firings=firings_of(one, parts, shift, self.kit.shelves) if not happened or known else (),
                 starts=starts,
-                told=round((was + since - self.origin - shift) / SLOT_MIN) if was is not None and not happened and day.now_min is not None else None,
+                told=round((was - self.origin - shift) / SLOT_MIN) if was is not None and not happened and day.now_min is not None else None,
                 past=happened,
             )
         )
@@ -359,9 +376,9 @@ class _Laying:
         return len(self.blocks) - 1
 
     def _rest_link(self, p: int, before: int, after: int, begun: Sequence[Part], rest: Sequence[Part]) -> None:
-        """What is left of a chunk that has begun: at once, or as soon as may be."""
+        """What is left of a chunk that has begun: at once, or soon after; what is half mixed bears no more."""
         done = max(part.end for part in begun)
-        join = Join(0, 0, done, 0.0, 0.0, 0.0, 5.0, LATE_MIN, (), "", False)
+        join = Join(0, 0, done, 0.0, 0.0, 0.0, 5.0, HALF_DONE_MIN, (), "", False)
         offset = self.spots[after].shift - self.spots[before].shift - done
         low, costs = link_costs(join, offset, ())
         self.links.append(Link(before, after, low, costs))
@@ -459,6 +476,26 @@ def _split(n: int, chunk: Chunk, marks: Mapping[int, Mark], cut: Cut, now: float
         late = max(0.0, now - (at + part.end))
     begun = [other if k not in own else _stretched(other, late) for k, other in enumerate(chunk.parts[: last + 1])]
     return begun, at, list(chunk.parts[last + 1 :])
+
+
+def _as_told(cut: Cut, split: list[tuple[list[Part], float | None, list[Part]]], told: Mapping[tuple[int, Edge], float], now: float, not_yet: frozenset[int]) -> None:
+    """What was told for before now has happened as told, where nothing is marked of it, it is not said not to have begun, and what comes before it
+    has happened in time. `split` is changed in place."""
+    into: dict[int, list[Join]] = {}
+    for join in cut.joins:
+        into.setdefault(join.after, []).append(join)
+    order = TopologicalSorter({n: [join.before for join in into.get(n, ())] for n in range(len(cut.chunks))}).static_order()
+    for n in order:
+        at = told.get(cut.first_of(n))
+        if split[n][0] or at is None or at >= now or any(part.step in not_yet for part in cut.chunks[n].parts):
+            continue
+        if all(_was_in_time(join, split[join.before][1], at) for join in into.get(n, ())):
+            split[n] = list(cut.chunks[n].parts), at, []
+
+
+def _was_in_time(join: Join, began: float | None, at: float) -> bool:
+    """Whether what comes before had begun, so long ago that the next could."""
+    return began is not None and at + join.to_min >= began + join.from_min + join.low - SLOT_MIN
 
 
 def _stretched(part: Part, by: float) -> Part:

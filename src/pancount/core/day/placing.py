@@ -148,26 +148,21 @@ class Placing:
         """Place a product where it costs least beside what is placed. False where there is no room for it."""
         if self.ground.trees[p].order[-1] in self.starts:
             return True  # all of it has happened
-        return self._insert(p, wide=True) or self._insert(p, wide=False)
-
-    def _insert(self, p: int, *, wide: bool) -> bool:
-        """Placed so that none of its own blocks is in the way of another. `wide`: where one is, it is tried nowhere beside that other again; else
-        just not there, which takes longer and leaves nothing out."""
         skip: dict[int, Mask] = {}
         for _ in range(TRIES):
-            starts = self._best(p, self.costs(p, skip))
-            if starts is None:
+            laid = self._best(p, self.costs(p, skip))
+            if laid is None:
                 return False
-            clash = self._first_clash(p, starts)
+            starts, clash = laid
             if clash is None:
                 self.put({b: at for b, at in starts.items() if b not in self.starts})
                 return True
-            b, ways = clash
-            only = np.arange(self.problem.slots) == starts[b]
-            skip[b] = skip.get(b, np.zeros(self.problem.slots, dtype=bool)) | (only | ways if wide else only)
+            skip[clash] = skip.get(clash, np.zeros(self.problem.slots, dtype=bool)) | (np.arange(self.problem.slots) == starts[clash])
         return False
 
-    def _best(self, p: int, costs: Sequence[Costs]) -> Starts | None:
+    def _best(self, p: int, costs: Sequence[Costs]) -> tuple[Starts, int | None] | None:
+        """Where a product's blocks cost least, and the one that should be elsewhere since another cannot be placed beside it; None where there is no
+        room at all."""
         ground, tree, links = self.ground, self.ground.trees[p], self.problem.links
         up: dict[int, Costs] = {}
         back: dict[int, npt.NDArray[np.int64]] = {}
@@ -182,40 +177,67 @@ class Placing:
         at = int(np.argmin(up[root]))
         if up[root][at] >= NEVER:
             return None
-        starts = {root: at}
-        for b in reversed(tree.order):
-            for n in tree.into[b]:
-                starts[links[n].before] = starts[b] - int(back[n][starts[b]])
-        return starts
+        starts: Starts = {}
+        self._trace(root, at, back, starts)
+        return starts, self._stand_aside(p, starts, up, back)
 
-    def _first_clash(self, p: int, starts: Starts) -> tuple[int, Mask] | None:
-        """The first of a product's own blocks that is in the way of those that come after it, and all starts with which it would be: side strands and
-        preheats are placed as if alone."""
+    def _trace(self, b: int, at: int, back: Mapping[int, npt.NDArray[np.int64]], starts: Starts) -> None:
+        """Where a block is, and so all before it."""
+        starts[b] = at
+        for n in self.ground.trees[self.problem.blocks[b].product].into[b]:
+            self._trace(self.problem.links[n].before, at - int(back[n][at]), back, starts)
+
+    def _stand_aside(self, p: int, starts: Starts, up: Mapping[int, Costs], back: Mapping[int, npt.NDArray[np.int64]]) -> int | None:
+        """Move what of a product is in the way of its own: side strands and preheats are placed as if alone, and stand aside for what they go into.
+        The block that is to be elsewhere, where one finds no place beside it; None where all have one. `starts` are changed in place."""
+        tree, links, size = self.ground.trees[p], self.problem.links, self.problem.slots
         hands, used = self.hands.copy(), {what: amounts.copy() for what, amounts in self.used.items()}
-        for b in self.ground.trees[p].first_come:
-            block, at = self.problem.blocks[b], starts[b]
+        for b in tree.first_come:
+            block = self.problem.blocks[b]
             if block.past:
                 continue
-            ways = np.zeros(self.problem.slots, dtype=bool)
+            ways = np.zeros(size, dtype=bool)
             for run in block.runs:
                 ways |= ~self._free(_summed(hands + run.units > self.ground.hands), run.begin, run.end)
             for use in block.uses:
                 if use.what in used:
                     ways |= ~self._free(_summed(used[use.what] + use.amount > self.problem.most[use.what]), use.begin, use.end)
-            if ways[at]:
-                return b, ways
+            if ways[starts[b]]:
+                if b not in tree.out:
+                    return b
+                link = links[tree.out[b]]
+                ends = starts[link.after]
+                other = np.arange(max(0, ends - link.high), min(size, ends - link.low + 1))
+                costs = np.where(ways[other], NEVER, up[b][other] + np.array(link.costs, dtype=np.int64)[ends - other - link.low])
+                if not len(other) or costs.min() >= NEVER:
+                    return link.after
+                self._trace(b, int(other[np.argmin(costs)]), back, starts)
+            at = starts[b]
             for run in block.runs:
                 hands[max(0, at + run.begin) : at + run.end] += run.units
             for use in block.uses:
                 if use.what in used:
                     used[use.what][max(0, at + use.begin) : max(0, at + use.end)] += use.amount
-        for link in self.problem.links:
+        for link in links:
             if link.holds in used and link.before in starts and link.after in starts:
                 part = slice(starts[link.before] + link.held_from, starts[link.after] + link.held_until)
                 used[link.holds][part] += link.amount
                 if (used[link.holds][part] > self.problem.most[link.holds]).any():
-                    return link.after, np.zeros(self.problem.slots, dtype=bool)
+                    return link.after
         return None
+
+    def fits(self, p: int, starts: Starts) -> bool:
+        """Whether a product fits just so beside what is placed."""
+        tree, links = self.ground.trees[p], self.problem.links
+        if any(b not in starts or not 0 <= starts[b] < self.problem.slots for b in tree.order):
+            return False
+        costs = self.costs(p, {})
+        if any(costs[b][starts[b]] >= NEVER for b in tree.order):
+            return False
+        if not all(links[n].low <= starts[links[n].after] - starts[links[n].before] <= links[n].high for b in tree.order for n in tree.into[b]):
+            return False
+        only = {b: np.where(np.arange(self.problem.slots) == starts[b], 0, NEVER) for b in tree.order}
+        return self._stand_aside(p, dict(starts), only, {}) is None
 
 
 def constructed(ground: Ground, order: Iterable[int]) -> Placing:
@@ -266,12 +288,7 @@ def repaired(ground: Ground, hint: Mapping[int, int]) -> Starts:
     anew = []
     for p, tree in enumerate(ground.trees):
         own = {b: hint[b] for b in tree.order if b in hint}
-        whole = len(own) == len(tree.order)
-        costs = placing.costs(p, {}) if whole else []
-        fits = whole and all(0 <= at < ground.problem.slots and costs[b][at] < NEVER for b, at in own.items())
-        links = (ground.problem.links[n] for b in tree.order for n in tree.into[b])
-        fits = fits and all(link.low <= own[link.after] - own[link.before] <= link.high for link in links)
-        if fits and placing._first_clash(p, own) is None:
+        if placing.fits(p, own):
             placing.put({b: at for b, at in own.items() if b not in placing.starts})
         else:
             anew.append(p)

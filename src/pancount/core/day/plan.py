@@ -16,7 +16,7 @@ from pancount.core.day.laying import Laid, Made, lay, make
 from pancount.core.day.placing import Starts, first_timetable, improved, left_out, repaired, score
 from pancount.core.day.problem import SLOT_MIN
 from pancount.core.day.solving import Effort, Solved, solve
-from pancount.core.day.timetable import Timetable, Told, timetable
+from pancount.core.day.timetable import Timetable, Told, key_of, timetable
 from pancount.core.formula.formula import Formula
 from pancount.core.formula.practice import Practice
 from pancount.core.heat.climate import Climate
@@ -74,7 +74,7 @@ class Offer(Frozen):
 
 
 class Progress(Frozen):
-    """How far planning has come."""
+    """How far planning has come: first and better timetables, then, with the last of them, offers as they are found, then all."""
 
     stage: Literal["first", "better", "offers", "done", "failed"]
     timetable: Timetable | None = None
@@ -141,12 +141,10 @@ def least(ground: Ground, starts: Mapping[int, int]) -> int:
 
 def from_told(laid: Laid, told: Sequence[ToldStart]) -> Starts:
     """Slots for the blocks of a problem from an earlier timetable."""
-    was = {(one.product, one.step): one.at_min for one in told}
+    was = {(one.product, one.step, one.edge): one.at_min for one in told}
     found: Starts = {}
     for b, spot in enumerate(laid.spots):
-        made = laid.made[spot.product]
-        assert made.cut is not None
-        at = was.get((made.told.key, made.cut.chunks[spot.chunk].parts[0].step))
+        at = was.get(key_of(laid, b))
         block = laid.problem.blocks[b]
         if block.past:
             found[b] = block.starts[0][0]
@@ -201,6 +199,7 @@ def planned(asked: Asked, effort: Effort, clock: Callable[[], float], stops: Cal
     needs = left_out(told.ground, told.starts) or any(one.late_min > 0 for one in made.products)
     for offer in _until(stops, reliefs(planner, asked.day, told, made) if needs else others(planner, asked.day, told, made)):
         (found if needs else other).append(offer)
+        tell(Progress(stage="offers", troubles=troubles, reliefs=tuple(_best(found)), others=tuple(other)))
     tell(Progress(stage="done", timetable=made, troubles=troubles, reliefs=tuple(_best(found)), others=tuple(other)))
 
 
@@ -212,5 +211,6 @@ def _until(stops: Callable[[], bool], offers: Iterator[Offer]) -> Iterator[Offer
 
 
 def _best(offers: Sequence[Offer]) -> list[Offer]:
-    """What helps most first, and of that what gives up least, eight at most. They come in the order of what they give up."""
-    return sorted(offers, key=lambda one: (one.left_out, one.late_min))[:8]
+    """Those that settle it, else those that help most; of them what gives up least, six at most. They come in the order of what they give up."""
+    settles = [one for one in offers if not one.left_out and one.late_min < SLOT_MIN]
+    return (settles or sorted(offers, key=lambda one: (one.left_out, one.late_min)))[:6]

@@ -13,7 +13,8 @@ from pancount.core.method.telling import minutes_words
 
 EARLIER_MIN = (30, 60, 120)
 """How much earlier one might get up, or later go to bed. [min]"""
-MOST_OTHERS = 2
+MOST_OTHERS, MOST_MOVED = 2, 3
+"""So many other timetables are offered, and so many products are tried on another day."""
 
 
 def with_product(day: Day, number: int, **changes: Any) -> Day:
@@ -125,30 +126,34 @@ def others(planner: Planner, day: Day, told: Told, made: Timetable) -> Iterator[
 
 
 def _other_kinds(planner: Planner, day: Day, told: Told) -> Iterator[tuple[str, Day]]:
+    """The day with one product made another way, or the longest work on it on another working day: those that cost least by themselves."""
     yield from _ways(planner, day)
     laid, ground = told.laid, told.ground
+    moved = []
     for p, made in enumerate(laid.made):
         assert made.cut is not None
-        root_chunk = max(range(len(made.cut.chunks)), key=lambda n: made.cut.chunks[n].length if made.cut else 0)
-        b = next((k for k, spot in enumerate(laid.spots) if spot.product == p and spot.chunk == root_chunk and k in told.starts and not spot.happened), None)
-        if b is None or not laid.problem.blocks[b].runs:
+        longest = max(range(len(made.cut.chunks)), key=lambda n: made.cut.chunks[n].length if made.cut else 0)
+        b = next((k for k, spot in enumerate(laid.spots) if spot.product == p and spot.chunk == longest and k in told.starts and not spot.happened), None)
+        if b is None or not laid.problem.blocks[b].runs or made.told.pins:
+            continue
+        part = next((one for one in laid.spots[b].parts if made.cut.where(one.step, "begin") == (longest, one.begin)), None)
+        if part is None:
             continue
         first = laid.problem.blocks[b].runs[0].begin
-        today = int(ground.day_of[told.starts[b] + first])
-        through = ground.through(p)[b]
+        today, through = int(ground.day_of[told.starts[b] + first]), ground.through(p)[b]
         for other in range(len(laid.problem.days)):
             slots = [int(t) for t in ground.allowed[b].nonzero()[0] if int(ground.day_of[t + first]) == other]
-            if other == today or not slots:
-                continue
-            at = min(slots, key=lambda t: int(through[t]))
-            part = next((one for one in laid.spots[b].parts if made.cut.where(one.step, "begin") == (root_chunk, one.begin)), None)
-            if part is None:
-                continue
-            step, kind = part.step, made.cut.steps[part.step].kind.key
-            number = next(n for n, one in enumerate(day.products) if one.key == made.told.key)
-            pin = TimePin(step=step, kind=kind, edge="begin", at_min=laid.time(b, at) + part.begin)
-            when = "the day before" if laid.time(b, at) < 0 else "the same morning"
-            yield f"{_name(made.told)}: {made.cut.figures[step].label} at {clock_words(pin.at_min)} {when}", with_product(day, number, pins=(*made.told.pins, pin))
+            if other != today and slots:
+                at = min(slots, key=lambda t: int(through[t]))
+                moved.append((int(through[at]), p, laid.time(b, at) + part.begin, part))
+    for _, p, begins, part in sorted(moved, key=lambda one: one[:3])[:MOST_MOVED]:
+        made = laid.made[p]
+        assert made.cut is not None
+        step = part.step
+        number = next(n for n, one in enumerate(day.products) if one.key == made.told.key)
+        pin = TimePin(step=step, kind=made.cut.steps[step].kind.key, edge="begin", at_min=begins)
+        when = "the day before" if begins < 0 else "the same morning"
+        yield f"{_name(made.told)}: {made.cut.figures[step].label} at {clock_words(begins)} {when}", with_product(day, number, pins=(*made.told.pins, pin))
 
 
 def _ways(planner: Planner, day: Day) -> Iterator[tuple[str, Day]]:

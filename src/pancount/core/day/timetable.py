@@ -22,6 +22,10 @@ NIGHT_MIN = (22 * 60, 5 * 60)
 """What is done from ten in the evening to five is done in the night. Common practice, no source. [min]"""
 
 
+OUT_OF = {"fridge": "out of the fridge", "freezer": "out of the freezer"}
+"""What the end of a chill is called, where it is something to do."""
+
+
 class Doing(Frozen):
     """A step, or one load of it: what, when, where, by whose hands. `product` is its place among the day's. [min]"""
 
@@ -148,17 +152,22 @@ class Told:
     bound: int
 
 
+def key_of(laid: Laid, b: int) -> tuple[str, int, Edge]:
+    """What a block is known by from one timetable to the next: its product, its first step, and which edge of it."""
+    spot = laid.spots[b]
+    made = laid.made[spot.product]
+    assert made.cut is not None
+    step = spot.parts[0].step
+    return made.told.key, step, made.cut.edge(spot.chunk, step)
+
+
 def starts_of(told: Told) -> tuple[ToldStart, ...]:
-    """Where each chunk begins. [min]"""
-    laid, found = told.laid, dict[tuple[int, int], ToldStart]()
+    """Where each block begins. [min]"""
+    found = []
     for b, at in sorted(told.starts.items()):
-        spot = laid.spots[b]
-        made = laid.made[spot.product]
-        assert made.cut is not None
-        first = made.cut.chunks[spot.chunk].parts[0].step
-        begins = laid.time(b, at) - _base(laid, b)
-        found.setdefault((spot.product, first), ToldStart(product=made.told.key, step=first, at_min=min(max(begins, FIRST_MIN), LAST_MIN)))
-    return tuple(found.values())
+        product, step, edge = key_of(told.laid, b)
+        found.append(ToldStart(product=product, step=step, edge=edge, at_min=min(max(told.laid.time(b, at), FIRST_MIN), LAST_MIN)))
+    return tuple(found)
 
 
 def _moved(told: Told) -> tuple[Moved, ...]:
@@ -166,17 +175,17 @@ def _moved(told: Told) -> tuple[Moved, ...]:
     if told.day.now_min is None:
         return ()
     laid, found = told.laid, []
-    was = {(one.product, one.step): one.at_min for one in told.day.told}
+    was = {(one.product, one.step, one.edge): one.at_min for one in told.day.told}
     for b, at in told.starts.items():
-        spot = laid.spots[b]
+        spot, begins, before = laid.spots[b], laid.time(b, at), was.get(key_of(laid, b))
         made = laid.made[spot.product]
         assert made.cut is not None
-        before = was.get((made.told.key, made.cut.chunks[spot.chunk].parts[0].step))
-        base = _base(laid, b)
-        begins = laid.time(b, at)
-        if before is not None and not spot.happened and abs(before + base - begins) >= 1:
+        if before is None and not spot.happened and spot.parts[0] != made.cut.chunks[spot.chunk].parts[0]:
+            chunk = was.get((made.told.key, *made.cut.first_of(spot.chunk)))  # what is left of something: told with the whole of it
+            before = None if chunk is None else chunk + _base(laid, b)
+        if before is not None and not spot.happened and abs(before - begins) >= 1:
             label = ", ".join(dict.fromkeys(made.cut.figures[part.step].label for part in spot.parts))
-            found.append(Moved(product=_number(told, spot.product), step=spot.parts[0].step, label=label, from_min=before + base, to_min=begins))
+            found.append(Moved(product=_number(told, spot.product), step=spot.parts[0].step, label=label, from_min=before, to_min=begins))
     return tuple(sorted(found, key=lambda one: one.to_min))
 
 
@@ -203,7 +212,7 @@ def _following(told: Told) -> dict[int, float]:
             join = laid.joins[n][1]
             if link.after == placed[j][0] and join.place == "oven" and join.steps and link.before in told.starts:
                 free = laid.origin + placed[i][3] * SLOT_MIN
-                if free > laid.time(link.before, told.starts[link.before]) - TINY:
+                if free > laid.time(link.before, told.starts[link.before]) - TINY and not laid.spots[link.before].pinned:
                     found[link.before] = float(free)
     return found
 
@@ -220,7 +229,7 @@ def doings(told: Told, hands: Mapping[int, tuple[Hands, ...]]) -> tuple[Doing, .
             first, last = begins + part.begin, begins + part.end
             own = tuple(h for h in hands.get(b, ()) if any(h.begins_min < begins + e + HALF_MIN and h.ends_min > begins + a - TINY for a, e in part.hands))
             clipped = tuple(_clip(h, first, last) for h in own)
-            label = figures.label
+            label = OUT_OF[one.place] if made.cut.edge(spot.chunk, part.step) == "end" and one.place in OUT_OF else figures.label
             if b in following:
                 first, last, clipped, label = following[b], following[b], (), f"oven to {dial_words(made.heats[_baked(made.cut.steps, part.step)], 'C')}"
             elif len(spot.parts) == 1 and clipped and not spot.pinned and last - first <= HALF_MIN:

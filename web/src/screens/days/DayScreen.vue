@@ -60,7 +60,8 @@ const taken = shallowRef<Timetable | null>(null)
 function take(): void {
   if (!timetable.value) return
   taken.value = timetable.value
-  if (JSON.stringify(day.value.told) !== JSON.stringify(timetable.value.starts)) day.value.told = timetable.value.starts
+  const { starts } = timetable.value
+  if (JSON.stringify(day.value.told) !== JSON.stringify(starts)) void kept.quietly('told', starts)
 }
 /** Until the day runs, the best that was found is what is gone by. */
 watch([timetable, plan.looking], () => timetable.value && !plan.looking.value && !plan.stale.value && !runs.value && take())
@@ -90,7 +91,10 @@ function run(at: number | null): void {
 function stopRunning(): void {
   step()
   day.value.now_min = null
-  for (const product of day.value.products) product.marks = []
+  for (const product of day.value.products) {
+    product.marks = []
+    product.not_yet = []
+  }
 }
 const needsRelief = computed(() => Boolean(timetable.value?.products.some((one) => one.late_min >= 1 || !one.cleared)))
 const offers = computed(() => plan.progress.value ?? null)
@@ -130,7 +134,7 @@ useKeys({
         <OtherWindow v-if="kept.keeping.value === 'behind'" what="day" v-bind="kept.texts.value" @mine="kept.keepMine()" @theirs="kept.takeTheirs()" @both="kept.keepBoth()" />
         <Said v-if="plan.problem.value" tone="stop"><strong>{{ plan.problem.value.title }}</strong>{{ plan.problem.value.errors?.[0]?.detail ?? plan.problem.value.detail }}<div class="row"><el-button @click="plan.look()">Try again</el-button></div></Said>
         <RunningBar v-if="runs" :day="day" :timetable="timetable" :before="taken" :looking="plan.looking.value" :stale="plan.stale.value" @now="run" @take="take" @stop="stopRunning" />
-        <OfferList v-if="needsRelief" kind="reliefs" :offers="offers?.reliefs ?? []" :stale="plan.stale.value" :looking="plan.looking.value" @take="takeOffer" />
+        <OfferList v-if="needsRelief" kind="reliefs" :offers="offers?.reliefs ?? []" :stale="plan.stale.value" :looking="plan.looking.value || plan.helping.value" @take="takeOffer" />
       </div>
       <div class="halves">
         <div class="side">
@@ -150,8 +154,8 @@ useKeys({
             <p v-else-if="plan.looking.value" class="quiet empty" role="status">Laying it out …</p>
           </section>
           <PeopleTray v-if="setup" :day="day" :kit="known.kit" :climate="known.climate" :units="units" @step="step" />
-          <WhyCard v-if="open >= 0 && timetable" :key="open" :day="day" :timetable="timetable" :block="open" @close="open = -1" @pin="pins.pin" @free="pins.free" @mark="pins.mark" @unmark="pins.unmark" />
-          <OfferList v-if="!needsRelief && offers?.others?.length" kind="others" :offers="offers.others" :stale="plan.stale.value" :looking="plan.looking.value" @take="takeOffer" />
+          <WhyCard v-if="open >= 0 && timetable" :key="open" :day="day" :timetable="timetable" :block="open" @close="open = -1" @pin="pins.pin" @free="pins.free" @mark="pins.mark" @unmark="pins.unmark" @hold="pins.hold" />
+          <OfferList v-if="!needsRelief && offers?.others?.length" kind="others" :offers="offers.others" :stale="plan.stale.value" :looking="plan.looking.value || plan.helping.value" @take="takeOffer" />
         </div>
       </div>
       <KeysDialog v-model="shows" :keys="KEYS" />

@@ -51,7 +51,7 @@ const text = ref('')
 const asked = ref<TypedCount[]>([])
 function put(one: TypedCount, formula_id: number, name: string): void {
   emit('step')
-  props.day.products = [...props.day.products, { key: freeKey(props.day.products), formula_id, revision: null, name, way: '', pieces: one.pieces, pans: one.pans, ready_min: null, fresh: false, from_min: null, pins: [], marks: [] }]
+  props.day.products = [...props.day.products, { key: freeKey(props.day.products), formula_id, revision: null, name, way: '', pieces: one.pieces, pans: one.pans, ready_min: null, fresh: false, from_min: null, pins: [], marks: [], not_yet: [] }]
 }
 async function add(): Promise<void> {
   if (!text.value.trim()) return
@@ -90,7 +90,7 @@ const full = computed(() => props.day.products.length >= 12)
           <template v-if="troubles[one.key]"><b class="late">{{ troubles[one.key] }}</b></template>
           <template v-else-if="comes(n)">
             <b v-if="comes(n)?.ready_min == null" class="late">{{ comes(n)?.says }}</b>
-            <template v-else><b class="worked">ready {{ atText(day.date, comes(n)?.ready_min ?? 0) }}</b><b v-if="(comes(n)?.late_min ?? 0) >= 1" class="late"> {{ minutesText(comes(n)?.late_min ?? 0) }} late</b><span v-else-if="(comes(n)?.lies_min ?? 0) > 29" class="quiet">, lies {{ minutesText(comes(n)?.lies_min ?? 0) }}</span><span v-if="(comes(n)?.beyond_min ?? 0) >= 5" class="late">, {{ minutesText(comes(n)?.beyond_min ?? 0) }} over-risen</span></template><span v-if="one.way && comes(n)?.way" class="quiet">, {{ comes(n)?.way.toLowerCase() }}</span>
+            <template v-else><b class="worked">ready {{ atText(day.date, comes(n)?.ready_min ?? 0) }}</b><b v-if="(comes(n)?.late_min ?? 0) >= 1" class="late">, {{ minutesText(comes(n)?.late_min ?? 0) }} late</b><span v-else-if="(comes(n)?.lies_min ?? 0) > 29" class="quiet">, lies {{ minutesText(comes(n)?.lies_min ?? 0) }}</span><span v-if="(comes(n)?.beyond_min ?? 0) >= 5" class="late">, {{ minutesText(comes(n)?.beyond_min ?? 0) }} over-risen</span></template><span v-if="one.way && comes(n)?.way" class="quiet">, {{ comes(n)?.way.toLowerCase() }}</span>
           </template>
         </p>
         <div v-if="open === one.key" class="more">

@@ -55,5 +55,5 @@ const nameOf = (n: number) => props.timetable?.products[n]?.name ?? ''
 <style scoped>
 .line { display: flex; flex-wrap: wrap; gap: 10px; align-items: center }
 .now { grid-template-columns: auto 110px; align-items: center }
-ul { columns: 2 320px; margin: 4px 0 !important }
+ul { display: grid; grid-template-columns: repeat(auto-fill, minmax(320px, 1fr)); gap: 0 24px; margin: 4px 0 !important; max-height: 132px; overflow-y: auto }
 </style>

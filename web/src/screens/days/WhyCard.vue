@@ -13,7 +13,7 @@ export interface WhyCardProps {
   block: number
 }
 const props = defineProps<WhyCardProps>()
-const emit = defineEmits<{ close: []; pin: [product: DayProduct, doing: Doing, at: number]; free: [product: DayProduct, steps: number[]]; mark: [product: DayProduct, mark: Mark]; unmark: [product: DayProduct, step: number] }>()
+const emit = defineEmits<{ close: []; pin: [product: DayProduct, doing: Doing, at: number]; free: [product: DayProduct, steps: number[]]; mark: [product: DayProduct, mark: Mark]; unmark: [product: DayProduct, step: number]; hold: [product: DayProduct, steps: number[]] }>()
 
 const doings = computed(() => props.timetable.doings.filter((one) => one.block === props.block))
 const first = computed(() => doings.value[0])
@@ -54,7 +54,7 @@ const pin = (minutes: number) => product.value && first.value && emit('pin', pro
           <label class="label">Begins<AtField :value="pinned.length ? first.begins_min : null" :worked="first.begins_min" :date="day.date" label="Begins at" full :near="first.begins_min" @change="$event === null ? emit('free', product, doings.map((one) => one.step)) : pin($event)" /></label>
           <p>until <b>{{ fullText(day.date, ends) }}</b></p>
           <el-button v-if="pinned.length" @click="emit('free', product, doings.map((one) => one.step))">Let go of the pin</el-button>
-          <span v-else-if="first.happened" class="quiet">It has happened.</span>
+          <template v-else-if="first.happened"><span class="quiet">It has happened{{ marked ? '' : ', as told' }}.</span><el-button @click="emit('hold', product, doings.map((one) => one.step))">It has not begun yet</el-button></template>
           <template v-else><el-button aria-label="Pin 5 min earlier" @click="pin(first.begins_min - 5)">−5 min</el-button><el-button aria-label="Pin 5 min later" @click="pin(first.begins_min + 5)">+5 min</el-button></template>
         </div>
         <ul v-if="slide && !first.happened && !pinned.length" class="reasons">
@@ -63,7 +63,7 @@ const pin = (minutes: number) => product.value && first.value && emit('pin', pro
         </ul>
       </div>
       <ul class="gaps">
-        <li v-for="gap in gaps" :key="`${gap.before}.${gap.after}.${gap.label}`"><b>{{ gap.after === block ? 'Before it' : 'After it' }}: {{ gap.label }}</b> <span class="worked">{{ minutesText(gap.ends_min - gap.begins_min) }}</span> <span class="quiet">usually {{ minutesText(gap.usual_min) }}, {{ spanText(gap.low_min, gap.high_min) }}<template v-if="gap.bears_min > gap.high_min + 1">, bears {{ minutesText(gap.bears_min) }}</template></span><b v-if="gap.beyond_min >= 5" class="late"> {{ minutesText(gap.beyond_min) }} too long</b></li>
+        <li v-for="gap in gaps" :key="`${gap.before}.${gap.after}.${gap.label}`"><b>{{ gap.before === block ? 'After it' : 'Before it' }}: {{ gap.label }}</b> <span class="worked">{{ minutesText(gap.ends_min - gap.begins_min) }}</span> <span class="quiet">usually {{ minutesText(gap.usual_min) }}, {{ spanText(gap.low_min, gap.high_min) }}<template v-if="gap.bears_min > gap.high_min + 1">, bears {{ minutesText(gap.bears_min) }}</template></span><b v-if="gap.beyond_min >= 5" class="late"> {{ minutesText(gap.beyond_min) }} too long</b></li>
       </ul>
       <div class="happened">
         <span class="quiet">As it happened</span>

@@ -44,7 +44,7 @@ export function useDay(started: (id: number) => void) {
 
 /** A copy for another date: what was told of it, without what happened. */
 export function copied(day: Day, date: string): Day {
-  return { ...day, date, now_min: null, told: [], products: day.products.map((one) => ({ ...one, marks: [], pins: [] })) }
+  return { ...day, date, now_min: null, told: [], products: day.products.map((one) => ({ ...one, marks: [], not_yet: [], pins: [] })) }
 }
 
 /** A key that no product of a day has. */

@@ -25,6 +25,7 @@ export function usePins(day: Ref<Day>, timetable: Ref<Timetable | null>, step: (
   function mark(product: DayProduct, one: Mark): void {
     step()
     product.marks = [...product.marks.filter((own) => own.step !== one.step), one].sort((a, b) => a.step - b.step)
+    product.not_yet = product.not_yet.filter((own) => own !== one.step)
     const at = Math.max(one.began_min ?? -Infinity, one.ended_min ?? -Infinity)
     if (day.value.now_min == null || day.value.now_min < at) {
       if (day.value.now_min == null && timetable.value) day.value.told = timetable.value.starts
@@ -35,5 +36,11 @@ export function usePins(day: Ref<Day>, timetable: Ref<Timetable | null>, step: (
     step()
     product.marks = product.marks.filter((own) => own.step !== number)
   }
-  return { pin, move, free, mark, unmark }
+  /** Told for a time that has passed, and not begun. */
+  function hold(product: DayProduct, steps: number[]): void {
+    step()
+    product.marks = product.marks.filter((own) => !steps.includes(own.step))
+    product.not_yet = [...new Set([...product.not_yet, ...steps])]
+  }
+  return { pin, move, free, mark, unmark, hold }
 }

@@ -18,6 +18,8 @@ export function usePlan(day: Ref<Day>, ready: Ref<boolean>) {
   const problem = shallowRef<Problem | null>(null)
   /** It is being looked for. */
   const looking = ref(false)
+  /** What would help, or what else would be good, is being worked out. */
+  const helping = ref(false)
   /** The timetable shown is not that of what is told now. */
   const stale = ref(false)
   /** What the plan that is shown was asked for. */
@@ -46,7 +48,7 @@ export function usePlan(day: Ref<Day>, ready: Ref<boolean>) {
       problem.value = UNREACHED
       setTimeout(() => key === own && ready.value && void look(), TRY_AGAIN_MS)
     } finally {
-      if (ending === mine) looking.value = false
+      if (ending === mine) looking.value = helping.value = false
     }
   }
 
@@ -56,6 +58,8 @@ export function usePlan(day: Ref<Day>, ready: Ref<boolean>) {
       return
     }
     progress.value = told
+    looking.value = told.stage === 'first' || told.stage === 'better'
+    helping.value = told.stage === 'offers'
     if (told.timetable) timetable.value = told.timetable
     shownFor.value = own
     stale.value = false
@@ -75,7 +79,7 @@ export function usePlan(day: Ref<Day>, ready: Ref<boolean>) {
   /** Stop looking; the best so far stays. */
   function stop(): void {
     ending?.abort()
-    looking.value = false
+    looking.value = helping.value = false
   }
   onScopeDispose(() => ending?.abort())
 
@@ -84,7 +88,7 @@ export function usePlan(day: Ref<Day>, ready: Ref<boolean>) {
     const own = timetable.value
     return !own || own.proven || own.weighs <= 0 ? 0 : Math.min(99, Math.max(1, Math.round((100 * (own.weighs - own.bound)) / own.weighs)))
   })
-  return { progress, timetable, problem, looking, stale, shownFor, couldBe, look, stop }
+  return { progress, timetable, problem, looking, helping, stale, shownFor, couldBe, look, stop }
 }
 
 async function* linesOf(body: ReadableStream<Uint8Array>): AsyncGenerator<string> {
