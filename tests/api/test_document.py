@@ -29,6 +29,7 @@ def operations(engine: Engine) -> dict:
 
 TAKES_NOTHING = {
     "GET /api/reference", "GET /api/kitchen", "GET /api/pantry", "GET /api/cups", "GET /api/takings",
+    "GET /api/days", "GET /api/days/calendar.ics",
     "GET /api/beginnings/outlines", "POST /api/beginnings/examples", "DELETE /api/beginnings/examples",
 }  # fmt: skip
 CASES = [

@@ -16,9 +16,9 @@ const emit = defineEmits<{ change: [kit: Kit] }>()
 
 type Plain = { [K in keyof Kit]-?: NonNullable<Kit[K]> extends number ? K : never }[keyof Kit]
 const GROUPS: { title: string; says: string; fields: { name: Plain; label: string; kind: Kind; needed?: number }[] }[] = [
-  { title: 'Mixer’s bowl', says: 'By what it holds to the brim, it takes about 0.37 g of dough to a ml, of a stiff one 0.25; or say the most dough yourself.', fields: [{ name: 'bowl_ml', label: 'Holds', kind: 'ml' }, { name: 'bowl_g', label: 'Most dough', kind: 'g' }] },
-  { title: 'Oven', says: 'How many shelves bake at once, and the room on one for pans beside each other.', fields: [{ name: 'shelves', label: 'Shelves', kind: 'count', needed: 1 }, { name: 'oven_length_cm', label: 'Shelf, long', kind: 'cm' }, { name: 'oven_width_cm', label: 'Shelf, deep', kind: 'cm' }] },
-  { title: 'Pot for baths', says: 'What it holds sets the bath; how wide it is, how many go in at once.', fields: [{ name: 'pot_cm', label: 'Across', kind: 'cm' }, { name: 'pot_ml', label: 'Holds', kind: 'ml' }] },
+  { title: 'Mixer’s bowl', says: 'By what it holds to the brim, it takes about 0.37 g of dough to a ml, of a stiff one 0.25; or say the most dough yourself.', fields: [{ name: 'bowl_ml', label: 'Holds', kind: 'ml' }, { name: 'bowl_g', label: 'Most dough', kind: 'g' }, { name: 'mixers', label: 'Mixers', kind: 'count', needed: 1 }] },
+  { title: 'Oven', says: 'How many shelves bake at once, and the room on one for pans beside each other.', fields: [{ name: 'shelves', label: 'Shelves', kind: 'count', needed: 1 }, { name: 'oven_length_cm', label: 'Shelf, long', kind: 'cm' }, { name: 'oven_width_cm', label: 'Shelf, deep', kind: 'cm' }, { name: 'ovens', label: 'Ovens', kind: 'count', needed: 1 }] },
+  { title: 'Pot for baths', says: 'What it holds sets the bath; how wide it is, how many go in at once.', fields: [{ name: 'pot_cm', label: 'Across', kind: 'cm' }, { name: 'pot_ml', label: 'Holds', kind: 'ml' }, { name: 'pots', label: 'Pots', kind: 'count', needed: 1 }] },
   { title: 'Fridge', says: 'The shelf that is free for dough.', fields: [{ name: 'fridge_length_cm', label: 'Wide', kind: 'cm' }, { name: 'fridge_width_cm', label: 'Deep', kind: 'cm' }, { name: 'fridge_shelves', label: 'Shelves', kind: 'count', needed: 1 }] },
   { title: 'Dividing', says: 'Two pieces of three are within this of what you aim for (the standard deviation). It sets how much to aim over a label.', fields: [{ name: 'spread_g', label: 'Pieces stray by', kind: 'g', needed: 0 }] },
 ]
@@ -52,7 +52,7 @@ const setGriddle = (value: number | null) => emit('change', { ...props.kit, grid
     </fieldset>
     <fieldset v-if="!brief">
       <legend>Griddle</legend>
-      <div class="fields"><label class="label">Across<NumberBox :value="kit.griddle?.diameter_cm ?? null" kind="cm" :units="units" label="Griddle: across" with-unit @change="setGriddle" /></label></div>
+      <div class="fields"><label class="label">Across<NumberBox :value="kit.griddle?.diameter_cm ?? null" kind="cm" :units="units" label="Griddle: across" with-unit @change="setGriddle" /></label><label class="label">Griddles<NumberBox :value="kit.griddles" kind="count" :units="units" label="Griddles" @change="set('griddles', $event, 1)" /></label></div>
       <p class="quiet small">For flatbreads without a pan of their own.</p>
     </fieldset>
   </div>
