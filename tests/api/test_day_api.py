@@ -1,5 +1,7 @@
 """Baking days over the wire: kept, planned line by line, on paper and in calendars."""
 
+import asyncio
+import gc
 import io
 import json
 
@@ -8,7 +10,11 @@ import vobject
 from icalendar import Calendar
 from pypdf import PdfReader
 
+from pancount.api.busy import Busy
+from pancount.api.planning import Planners
 from pancount.core.base import most
+from pancount.core.day.day import Day
+from pancount.core.day.plan import Asked
 from pancount.demo.weir_house import KIT, examples
 
 NAMES = ("Malted seed bagels", "Leek and thyme focaccia")
@@ -103,6 +109,43 @@ class TestPlanning:
 
     def test_what_is_refused(self, client, day):
         assert client.post("/api/days/plan", json={"day": day | {"absences": [{"begins_min": 0}]}}).status_code == 422
+
+
+class TestProcesses:
+    """One plan at a time, ended with whoever asked."""
+
+    ASKED = Asked(day=Day(date="2026-11-28"))
+
+    def test_given_up_half_way_or_never_heard(self):
+        """A plan whose lines nobody takes any more leaves its turn to the next."""
+
+        async def planned() -> list[bytes]:
+            planners = Planners(counted=0.1)
+            half = await planners.plan(self.ASKED)
+            await anext(half)
+            await half.aclose()
+            unheard = await planners.plan(self.ASKED)
+            del unheard
+            gc.collect()
+            found = [line async for line in await planners.plan(self.ASKED)]
+            await planners.close()
+            return found
+
+        assert json.loads(asyncio.run(planned())[-1])["stage"] == "done"
+
+    def test_two_at_once(self, monkeypatch):
+        """The second waits its turn, and is told where that is long."""
+        monkeypatch.setattr("pancount.api.planning.TURN_S", 0.05)
+
+        async def both() -> None:
+            planners = Planners(counted=0.1)
+            first = await planners.plan(self.ASKED)
+            with pytest.raises(Busy):
+                await planners.plan(self.ASKED)
+            await first.aclose()
+            await planners.close()
+
+        asyncio.run(both())
 
 
 class TestPapers:

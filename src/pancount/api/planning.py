@@ -7,7 +7,7 @@ import asyncio
 import os
 import sys
 from asyncio.subprocess import PIPE, Process
-from collections.abc import AsyncIterator
+from collections.abc import AsyncGenerator, AsyncIterator
 from contextlib import suppress
 
 from pancount.api.busy import Busy
@@ -70,15 +70,19 @@ class Planners:
         return ready if ready is not None and ready.returncode is None else await self._begin()
 
     async def plan(self, asked: Asked) -> AsyncIterator[bytes]:
-        """A line of JSON for each timetable, as it is found. Raises `Busy` where another is still being planned."""
+        """A line of JSON for each timetable, as it is found. Raises `Busy` where another is still being planned.
+
+        The first is waited for here: lines that have begun are ended even where nobody asks for one of them.
+        """
         try:
             async with asyncio.timeout(TURN_S):
                 await self._turn.acquire()
         except TimeoutError:
             raise Busy from None
-        return self._lines(asked)
+        lines = self._lines(asked)
+        return _with_first(await anext(lines, b""), lines)
 
-    async def _lines(self, asked: Asked) -> AsyncIterator[bytes]:
+    async def _lines(self, asked: Asked) -> AsyncGenerator[bytes]:
         process = None
         try:
             process = await self._taken()
@@ -100,3 +104,14 @@ class Planners:
             if process is not None and process.returncode is None:
                 with suppress(ProcessLookupError):
                     process.kill()
+
+
+async def _with_first(first: bytes, lines: AsyncGenerator[bytes]) -> AsyncIterator[bytes]:
+    """Lines of which the first is there."""
+    try:
+        if first:
+            yield first
+        async for line in lines:
+            yield line
+    finally:
+        await lines.aclose()
