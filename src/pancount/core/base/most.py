@@ -58,3 +58,17 @@ DAYS = 1_000
 DAY_PRODUCTS = 12
 """Counts in one day; the fullest day met has 9."""
 ABSENCES = 20
+BAKES = 20_000
+"""Bakes kept in a kitchen: ten a day for five years."""
+BAKES_AT_ONCE = 60
+"""Bakes under way at the bench."""
+BENCH_MIXES = 12
+"""Mixes in one bake."""
+BENCH_WRITERS = 50
+"""Windows that write of one bake."""
+BENCH_EVENTS = 3_000
+"""Of one bake: a dough of 200 pieces, each weighed, has some 500."""
+BENCH_SENT = 200
+"""Events sent at once; what was done while the network was away goes in several sendings."""
+BENCH_READINGS = 100
+"""Reports of a scale sent at once."""

@@ -119,15 +119,18 @@ class Method(Frozen):
     figures: dict[str, Derived]
 
 
-def whole_method(formula: Formula, count: Count, pantry: Pantry, practice: Practice, kit: Kit, climate: Climate, looking_at: int = 0) -> Method:
-    """The way of a formula that a count names, today. Raises what `reckon` raises; pins that fight leave the count as it stands in."""
+def whole_method(formula: Formula, count: Count, pantry: Pantry, practice: Practice, kit: Kit, climate: Climate, looking_at: int = 0, *, dough_c: float | None = None) -> Method:
+    """The way of a formula that a count names, today. Raises what `reckon` raises; pins that fight leave the count as it stands in.
+
+    `dough_c`: how warm the dough really came out of mixing, where it was measured. [°C]
+    """
     way, number = way_of(formula, count.way), way_number(formula, count.way)
     formula = in_way(formula, count.way)
     batch = batch_of(formula, count, pantry, practice, kit, looking_at)
     own = today(climate, count.today)
-    reckoned = _Reckoning(formula, way, batch, own, pantry)
+    reckoned = _Reckoning(formula, way, batch, own, pantry, dough_c)
     if (fitted := reckoned.fitted(count.today)) is not None:
-        reckoned = _Reckoning(formula, fitted, batch, own, pantry)
+        reckoned = _Reckoning(formula, fitted, batch, own, pantry, dough_c)
     return reckoned.method(number, count.today)
 
 
@@ -152,8 +155,8 @@ class _Times:
 class _Reckoning:
     """One way's figures as they come out of each other: the bowl, its water, the rises, the bakes, and so when each step is."""
 
-    def __init__(self, formula: Formula, way: Way, batch: Batch, climate: Climate, pantry: Pantry) -> None:
-        self.formula, self.way, self.batch, self.climate = formula, way, batch, climate
+    def __init__(self, formula: Formula, way: Way, batch: Batch, climate: Climate, pantry: Pantry, dough_c: float | None) -> None:
+        self.formula, self.way, self.batch, self.climate, self.dough_c = formula, way, batch, climate, dough_c
         self.steps = tuple(filled(step, batch.pieces) for step in way.steps)
         self.goes_in, self.troubles = uses(formula, way.steps, batch.weights)
         self.threads = strands(formula, self.steps)
@@ -177,7 +180,7 @@ class _Reckoning:
         """A stage, or the dough once it is mixed, as it stands."""
         if thread.steps == self.own:
             after = tuple(i for i in self.own if i > self.bowl.last)
-            begins = self.water.reached_c if self.water else self.climate.room_c
+            begins = self.dough_c if self.dough_c is not None else self.water.reached_c if self.water else self.climate.room_c
             return Standing(self.steps, after, begins, self.climate, self.batch.mass, self.has)
         grams = self.batch.weights.stages[thread.spot]
         return Standing(self.steps, thread.steps, self.climate.room_c, self.climate, Mass(grams, grams), self.has)
