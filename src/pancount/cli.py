@@ -6,13 +6,15 @@ import json
 import os
 import shutil
 import signal
+import subprocess
 import sys
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import contextmanager, nullcontext
 from pathlib import Path
 
 from pancount import serving
 from pancount.api.app import make_app
+from pancount.api.devices import DeviceAt
 from pancount.demo.weir_house import fill_demo_kitchen
 from pancount.formats.formula_file import json_schema
 from pancount.serving import STOPS, Place, Watch, listening
@@ -76,14 +78,31 @@ def prepare(url: str, *, demo: bool) -> str:
         engine.dispose()
 
 
+@contextmanager
+def practice_devices(port: int) -> Iterator[tuple[DeviceAt, ...]]:
+    """A scale and a thermometer to practise with, each a process of its own, with their pages on the next ports that are free."""
+    started = [
+        subprocess.Popen([sys.executable, "-m", "pancount.devices.served", kind, str(port + n)], stdout=subprocess.PIPE, text=True)
+        for n, kind in enumerate(("scale", "thermometer"), 1)
+    ]
+    try:
+        yield tuple(DeviceAt.model_validate_json(one.stdout.readline()) for one in started if one.stdout is not None)
+    finally:
+        for one in started:
+            one.terminate()
+        for one in started:
+            one.wait(5)
+
+
 def serve(name: str, port: int, *, demo: bool, anew: bool = False) -> None:
     """Run until stopped. Everything started here is stopped with it."""
     hosts = tuple(filter(None, os.environ.get("PANCOUNT_HOSTS", "").split(",")))
 
     def run(url: str, cluster: Cluster | None) -> None:
         folder = cluster.folder if cluster else None
-        place = Place(prepare(url, demo=demo), port, hosts, folder)
-        serving.serve(place, Watch(cluster) if cluster else None, lambda: _say(port, cluster))
+        with practice_devices(port) if demo else nullcontext(()) as devices:
+            place = Place(prepare(url, demo=demo), port, hosts, folder, devices)
+            serving.serve(place, Watch(cluster) if cluster else None, lambda: _say(port, cluster, devices))
 
     listening(port).close()  # before a database is made for nothing
     if given := os.environ.get(FOREIGN):
@@ -134,8 +153,10 @@ NAMED = {
 }
 
 
-def _say(port: int, cluster: Cluster | None) -> None:
+def _say(port: int, cluster: Cluster | None, devices: tuple[DeviceAt, ...]) -> None:
     where = f"Records lie in {cluster.folder}; {last_backup(cluster.folder)}" if cluster else "Records lie in the database you named."
+    for one in devices:
+        print(f"A practice {one.kind} is at {one.page}")
     print(f"{where}\nPan Count is at http://127.0.0.1:{port}  (Ctrl-C stops it)", flush=True)
 
 

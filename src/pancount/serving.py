@@ -18,9 +18,11 @@ from threading import Thread
 from types import ModuleType
 
 import uvicorn
+from fastapi import FastAPI
 from uvicorn.protocols.http.httptools_impl import HttpToolsProtocol
 
-from pancount.api.app import make_app
+from pancount.api.app import let_go, make_app
+from pancount.api.devices import DeviceAt
 from pancount.core.pantry.measures import measures
 from pancount.core.taking.vocabulary import shipped_names
 from pancount.store.cluster import Cluster, ClusterTrouble
@@ -131,6 +133,8 @@ class Place:
     hosts: tuple[str, ...]
     folder: Path | None
     """Where the records lie, if they are our own."""
+    devices: tuple[DeviceAt, ...] = ()
+    """Simulated ones."""
 
 
 def _die_with_parent() -> None:
@@ -142,9 +146,14 @@ def _die_with_parent() -> None:
 class _Server(uvicorn.Server):
     """Shows that it moves, by the time of its last step."""
 
-    def __init__(self, config: uvicorn.Config, moved: "Synchronized[float]") -> None:
+    def __init__(self, config: uvicorn.Config, app: FastAPI, moved: "Synchronized[float]") -> None:
         super().__init__(config)
+        self._app = app
         self._moved = moved
+
+    async def shutdown(self, sockets: list[socket.socket] | None = None) -> None:
+        await let_go(self._app)
+        await super().shutdown(sockets)
 
     async def on_tick(self, counter: int) -> bool:
         if self.started:
@@ -159,8 +168,9 @@ def _answer(place: Place, moved: "Synchronized[float]") -> None:
         signal.signal(what, signal.SIG_DFL)  # until uvicorn has its own
     sys.modules["__main__"] = ModuleType("__main__")  # a process for long work would load the command line's again
     engine = connect(place.url)
+    app = make_app(engine, hosts=place.hosts, folder=place.folder, devices_at=place.devices)
     config = uvicorn.Config(
-        make_app(engine, hosts=place.hosts, folder=place.folder),
+        app,
         http=Impatient,
         ws="none",
         log_level="warning",
@@ -173,7 +183,7 @@ def _answer(place: Place, moved: "Synchronized[float]") -> None:
     Thread(target=warm, daemon=True).start()
     sys.setswitchinterval(SWITCH_S)
     with listening(place.port, shared=True) as listener:
-        _Server(config, moved).run(sockets=[listener])
+        _Server(config, app, moved).run(sockets=[listener])
     engine.dispose()
     os._exit(0)  # a thread that waits for a frozen database would keep it
 

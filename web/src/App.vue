@@ -9,6 +9,7 @@ const PLACES = [
   ['take-in', 'Take in'],
   ['formulas', 'Formulas'],
   ['days', 'Days'],
+  ['bench', 'Bench'],
   ['pans', 'Pans'],
   ['pantry', 'Pantry'],
 ] as const
@@ -16,7 +17,7 @@ const PLACES = [
 
 <template>
   <el-config-provider :locale="en" :button="{ autoInsertSpace: false }">
-  <header class="no-print">
+  <header v-if="!$route.meta.bare" class="no-print">
     <RouterLink class="mark" :to="{ name: 'formulas' }">
       <svg viewBox="0 0 28 20" width="28" height="20" aria-hidden="true"><rect class="pan" x="1.5" y="1.5" width="25" height="17" rx="5" /><circle cx="10" cy="10" r="3.6" /><circle cx="18" cy="10" r="3.6" /></svg>
       Pan Count

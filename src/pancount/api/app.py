@@ -14,8 +14,24 @@ from starlette.responses import Response
 from starlette.staticfiles import StaticFiles
 from starlette.types import Scope
 
-from pancount.api import beginnings, day, formula, kitchen, pans, pantry, papers, reckoning, reference, taking
+from pancount.api import (
+    beginnings,
+    bench,
+    day,
+    devices,
+    formula,
+    kitchen,
+    pans,
+    pantry,
+    papers,
+    reckoning,
+    reference,
+    taking,
+)
+from pancount.api.bench import Bakes
+from pancount.api.devices import DeviceAt, Wires
 from pancount.api.door import Door
+from pancount.api.live import Live
 from pancount.api.long import Bench
 from pancount.api.planning import Planners
 from pancount.api.problems import Problem, tell_problems
@@ -70,16 +86,25 @@ ALREADY_SMALL = (*DEFAULT_EXCLUDED_CONTENT_TYPES, "application/pdf", papers.ODS,
 async def _life(app: FastAPI) -> AsyncIterator[None]:
     """As long as it runs; then what waits for a question is ended."""
     yield
+    await let_go(app)
     planners: Planners = app.state.planners
     await planners.close()
 
 
+async def let_go(app: FastAPI) -> None:
+    """Let those go who listen: an application that stops would wait for them."""
+    live: Live = app.state.live
+    app.state.wires.closed = True
+    await live.close()
+
+
 def make_app(
-    engine: Engine | None, web: Path | None = WEB, *, hosts: Iterable[str] = (), folder: Path | None = None
+    engine: Engine | None, web: Path | None = WEB, *, hosts: Iterable[str] = (), folder: Path | None = None, devices_at: Iterable[DeviceAt] = ()
 ) -> FastAPI:
     """The application over a database. Without `web` it is the API alone; without `engine`, its description.
 
     `hosts`: names beside those of this machine that it answers to. `folder`: where the records lie, if they are our own.
+    `devices_at`: simulated devices that were started with it.
     """
     app = FastAPI(
         title="Pan Count",
@@ -94,8 +119,11 @@ def make_app(
     app.state.places = Places(engine)
     app.state.bench = Bench()
     app.state.planners = Planners()
+    app.state.live = Live(engine, app.state.places)
+    app.state.bakes = Bakes()
+    app.state.wires = Wires(tuple(devices_at))
     tell_problems(app, folder)
-    routers = (reckoning, reference, beginnings, kitchen, pans, pantry, taking, formula, papers, day)
+    routers = (reckoning, reference, beginnings, kitchen, pans, pantry, taking, formula, papers, day, bench, devices)
     for router in (module.router for module in routers):
         app.include_router(router)
     app.openapi = lambda: _openapi(app)  # type: ignore[method-assign]  # the way FastAPI's documentation gives

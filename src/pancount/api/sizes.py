@@ -17,6 +17,7 @@ BODY_BYTES: tuple[tuple[str, int], ...] = (
     ("(POST|PUT) /api/(take-in|takings)(/.*)?", 1_000 * KB),
     ("PUT /api/kitchen", 200 * KB),
     ("(POST|PUT) /api/days(/.*)?", 500 * KB),
+    ("POST /api/bakes/[^/]+/events", 300 * KB),
 )
 """The first that fits. A formula of 100 lines is about 30 kB; a saved page with all its scripts seldom over 3 MB."""
 OTHERS = 64 * KB

@@ -30,7 +30,8 @@ def float_of(data: bytes) -> float:
 
 def float_bytes(value: float, places: int = 1) -> bytes:
     """A number with so many places behind the point as four bytes."""
-    return round(value * 10**places).to_bytes(3, "little", signed=True) + (-places).to_bytes(1, "little", signed=True)
+    mantissa: int = round(value * 10**places)
+    return mantissa.to_bytes(3, "little", signed=True) + (-places).to_bytes(1, "little", signed=True)
 
 
 def read(data: bytes) -> float:

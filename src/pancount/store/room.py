@@ -4,9 +4,9 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from pancount.store.errors import Full
-from pancount.store.tables import CupWeighingRow, DayRow, FormulaRow, OwnIngredient, PanRow, TakingRow
+from pancount.store.tables import BakeRow, CupWeighingRow, DayRow, FormulaRow, OwnIngredient, PanRow, TakingRow
 
-Kept = type[PanRow] | type[FormulaRow] | type[TakingRow] | type[CupWeighingRow] | type[DayRow] | type[OwnIngredient]
+Kept = type[PanRow] | type[FormulaRow] | type[TakingRow] | type[CupWeighingRow] | type[DayRow] | type[BakeRow] | type[OwnIngredient]
 
 
 def room_for_one(session: Session, kept: Kept, kitchen_id: int, most: int, sentence: str) -> None:

@@ -5,7 +5,7 @@ from datetime import datetime
 from typing import Any
 from uuid import UUID
 
-from sqlalchemy import ForeignKey, MetaData, false, func
+from sqlalchemy import BIGINT, ForeignKey, Index, MetaData, UniqueConstraint, false, func
 from sqlalchemy.dialects.postgresql import ARRAY, JSONB, TEXT, TIMESTAMP
 from sqlalchemy.dialects.postgresql import UUID as PgUUID
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
@@ -151,3 +151,59 @@ class DayRow(Base):
     """The core's Day."""
     version: Mapped[int] = mapped_column(default=1)
     changed_at: Mapped[datetime] = mapped_column(Moment, server_default=func.now())
+
+
+class BakeRow(Base):
+    """A bake: what it was begun with, as it was. What happened of it stands in its events."""
+
+    __tablename__ = "bakes"
+
+    id: Mapped[UUID] = mapped_column(PgUUID(as_uuid=True), primary_key=True)
+    """Made where it was begun, so that beginning it twice is beginning it once."""
+    kitchen_id: Mapped[int] = mapped_column(ForeignKey("kitchens.id"), index=True)
+    formula_id: Mapped[int | None] = mapped_column(ForeignKey("formulas.id", ondelete="SET NULL"))
+    revision: Mapped[int | None] = mapped_column()
+    """The revision that it follows; None where the desk was not saved as one."""
+    name: Mapped[str] = mapped_column(TEXT)
+    pieces: Mapped[int] = mapped_column()
+    mixes: Mapped[int] = mapped_column()
+    begun: Mapped[dict[str, Any]] = mapped_column(JSONB, deferred=True)
+    """The core's Begun."""
+    begun_at: Mapped[datetime] = mapped_column(Moment)
+    last_number: Mapped[int] = mapped_column(BIGINT, default=0)
+    """Of its events; goes up with each."""
+    status: Mapped[str] = mapped_column(TEXT)
+    """A cache of what its events say, to list by."""
+    ended_at: Mapped[datetime | None] = mapped_column(Moment)
+
+
+class BenchEventRow(Base):
+    """Something that happened at the bench: only ever added (a trigger sees to it, and another tells who listens)."""
+
+    __tablename__ = "bench_events"
+
+    kitchen_id: Mapped[int] = mapped_column(ForeignKey("kitchens.id"), primary_key=True)
+    number: Mapped[int] = mapped_column(BIGINT, primary_key=True)
+    """In the order in which they were kept, over all of a kitchen's bakes, without gaps: who was away asks for what came after."""
+    bake_id: Mapped[UUID] = mapped_column(ForeignKey("bakes.id"))
+    id: Mapped[UUID] = mapped_column(PgUUID(as_uuid=True))
+    writer: Mapped[str] = mapped_column(TEXT)
+    clock: Mapped[int] = mapped_column()
+    body: Mapped[dict[str, Any]] = mapped_column(JSONB)
+    """The core's Event."""
+    received_at: Mapped[datetime] = mapped_column(Moment, server_default=func.now())
+
+    __table_args__ = (
+        UniqueConstraint("bake_id", "id", name="uq_bench_events_bake_id_id"),
+        UniqueConstraint("bake_id", "writer", "clock", name="uq_bench_events_bake_id_writer_clock"),
+        Index("ix_bench_events_bake_id_number", "bake_id", "number"),
+    )
+
+
+class BenchClock(Base):
+    """The number of a kitchen's last event; who adds one holds it, so that numbers are seen in order."""
+
+    __tablename__ = "bench_clocks"
+
+    kitchen_id: Mapped[int] = mapped_column(ForeignKey("kitchens.id"), primary_key=True)
+    last: Mapped[int] = mapped_column(BIGINT, default=0)

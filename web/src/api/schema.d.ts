@@ -1152,6 +1152,194 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Bench
+         * @description All bakes under way: what is next of each, and what rings.
+         */
+        get: operations["get_bench"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bakes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Bakes
+         * @description Bakes that are over, the last first.
+         */
+        get: operations["list_bakes"];
+        put?: never;
+        /**
+         * Begin Bake
+         * @description Begin a bake: revision, count, way, sheet and method stay as they are now.
+         */
+        post: operations["begin_bake"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bakes/{bake_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Bake
+         * @description A bake as it is.
+         */
+        get: operations["get_bake"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bakes/{bake_id}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Events
+         * @description All that happened of a bake, in the order in which it was kept.
+         */
+        get: operations["get_events"];
+        put?: never;
+        /**
+         * Add Events
+         * @description Add what happened: once this answers, it is kept. What was sent before counts once.
+         */
+        post: operations["add_events"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/live": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Live
+         * @description What happens at the bench as it happens, as server-sent events: on from the last number seen (`Last-Event-ID`, else `after`), or from now.
+         */
+        get: operations["live"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Devices
+         * @description The simulated devices that were started with the application.
+         */
+        get: operations["list_devices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/scale/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Scale
+         * @description The scale after these reports. The same reports always give the same. Raises `NotRead`.
+         */
+        post: operations["read_scale"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/thermometer/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Thermometer
+         * @description What the thermometer says. Raises `NotRead`.
+         */
+        post: operations["read_thermometer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/{kind}/reports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Reports
+         * @description The raw reports of a simulated device, as they come; it says so where there is none, or it is silent.
+         */
+        get: operations["reports"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1175,6 +1363,68 @@ export interface components {
             ends_min: number;
             /** Day */
             day?: number | null;
+        };
+        /**
+         * Accepted
+         * @description What is in of a line stays as it is: the dough is changed by it.
+         */
+        Accepted: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            deed: "accepted";
+            /** Line */
+            line: string;
+        };
+        /**
+         * Added
+         * @description Something that was not meant went in at the mixer, or came out again: of a line, or anything else by name.
+         */
+        Added: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            deed: "added";
+            /** Line */
+            line?: string | null;
+            /**
+             * Mix
+             * @default 0
+             */
+            mix: number;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** @default liquid */
+            role: components["schemas"]["Role"];
+            /** G */
+            g: number;
+            /**
+             * By
+             * @default typed
+             * @enum {string}
+             */
+            by: "scale" | "typed" | "spoons" | "meant";
+        };
+        /**
+         * Adjust
+         * @description Something that a dough is made looser or stiffer with at the mixer, and what a level tablespoon of it weighs. [g]
+         */
+        Adjust: {
+            /** Line */
+            line: string;
+            /** Mix */
+            mix: number;
+            /** Name */
+            name: string;
+            /** Role */
+            role: string;
+            /** Spoon G */
+            spoon_g: number;
         };
         /**
          * Ahead
@@ -1259,6 +1509,14 @@ export interface components {
             about: string;
         };
         /**
+         * BakeCard
+         * @description A bake under way, in a few words.
+         */
+        BakeCard: {
+            head: components["schemas"]["BakeHead"];
+            card: components["schemas"]["Card"];
+        };
+        /**
          * BakeFigures
          * @description A bake for this piece.
          */
@@ -1280,6 +1538,111 @@ export interface components {
             middle: components["schemas"]["Warmth"] | null;
         };
         /**
+         * BakeHead
+         * @description A bake in a list.
+         */
+        BakeHead: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Formula Id */
+            formula_id: number | null;
+            /** Revision */
+            revision: number | null;
+            /**
+             * Begun At
+             * Format: date-time
+             */
+            begun_at: string;
+            /** Ended At */
+            ended_at: string | null;
+            /** Status */
+            status: string;
+            /**
+             * Number
+             * @description Of its last event, over all of the kitchen's.
+             */
+            number: number;
+            /** Pieces */
+            pieces: number;
+            /** Mixes */
+            mixes: number;
+        };
+        /**
+         * BakeNow
+         * @description A bake, whole.
+         */
+        BakeNow: {
+            /** Name */
+            name: string;
+            /** Way */
+            way: string;
+            /** Status */
+            status: string;
+            /** Written */
+            written: boolean;
+            /** Unit */
+            unit: string;
+            /** Step G */
+            step_g: number;
+            /** Mixes */
+            mixes: number;
+            /** Ended S */
+            ended_s: number | null;
+            /** Last S */
+            last_s: number | null;
+            /** Seen */
+            seen: {
+                [key: string]: number;
+            };
+            /** Order */
+            order: string[];
+            /** Lines */
+            lines: components["schemas"]["LineNow"][];
+            /** Tasks */
+            tasks: components["schemas"]["TaskNow"][];
+            /** Timers */
+            timers: components["schemas"]["TimerNow"][];
+            /** Questions */
+            questions: components["schemas"]["Decision"][];
+            dough: components["schemas"]["DoughNow"];
+            /** Gauges */
+            gauges: components["schemas"]["GaugeNow"][];
+            /** Rises */
+            rises: components["schemas"]["RiseFigures"][];
+            making: components["schemas"]["Making"] | null;
+            instead: components["schemas"]["Making"] | null;
+            /** Strips */
+            strips: components["schemas"]["PieceStrip"][];
+            /** Shares */
+            shares: string[];
+            /** Adjust */
+            adjust: components["schemas"]["Adjust"][];
+            /** Water */
+            water: string;
+            /** Cautions */
+            cautions: string[];
+            changes: components["schemas"]["Changes"];
+            /** Measured */
+            measured: components["schemas"]["Logged"][];
+            /** Log */
+            log: components["schemas"]["Logged"][];
+        };
+        /**
+         * BakeState
+         * @description A bake as it is, and what time it is at the server. [s since 1970, UTC]
+         */
+        BakeState: {
+            head: components["schemas"]["BakeHead"];
+            bake: components["schemas"]["BakeNow"];
+            /** Now S */
+            now_s: number;
+        };
+        /**
          * Band
          * @description A weight that is not certain: the least it may be, the usual, and the most. [g]
          */
@@ -1290,6 +1653,51 @@ export interface components {
             usual_g: number;
             /** High G */
             high_g: number;
+        };
+        /**
+         * Began
+         * @description Something was begun, or went in.
+         */
+        Began: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            deed: "began";
+            /** Task */
+            task: string;
+        };
+        /**
+         * Beginning
+         * @description What a bake is begun from: a formula as it lies on the desk or a revision of it, with the desk's count or another; a product of a day; or
+         *     an earlier bake, as it was begun. One of them.
+         */
+        Beginning: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Formula Id */
+            formula_id?: number | null;
+            /** Revision */
+            revision?: number | null;
+            count?: components["schemas"]["Count"] | null;
+            day?: components["schemas"]["OfDay"] | null;
+            /** Again */
+            again?: string | null;
+        };
+        /**
+         * BenchPage
+         * @description All bakes under way, the number of the kitchen's last event, and what time it is.
+         */
+        BenchPage: {
+            /** Bakes */
+            bakes: components["schemas"]["BakeCard"][];
+            /** Number */
+            number: number;
+            /** Now S */
+            now_s: number;
         };
         /**
          * Beside
@@ -1499,6 +1907,18 @@ export interface components {
             name: string;
         };
         /**
+         * Card
+         * @description What is next of a bake. Times are seconds since 1970, UTC.
+         */
+        Card: {
+            /** Next */
+            next: string;
+            /** From S */
+            from_s: number | null;
+            /** Timers */
+            timers: components["schemas"]["TimerNow"][];
+        };
+        /**
          * Changed
          * @description A changed formula, and what that did to the dough.
          */
@@ -1513,6 +1933,15 @@ export interface components {
             lost: ("wheat" | "rye" | "barley" | "oats" | "milk" | "egg" | "almonds" | "walnuts" | "hazelnuts" | "pecans" | "pistachios" | "cashews" | "macadamias" | "brazil nuts" | "pine nuts" | "peanuts" | "sesame" | "soya" | "sulphites" | "mustard" | "celery" | "lupin" | "fish" | "crustaceans" | "molluscs")[];
             /** Read Packet */
             read_packet: string[];
+        };
+        /**
+         * Changes
+         * @description What was changed, and the formula with it; None where nothing was, or where it cannot be laid into the formula.
+         */
+        Changes: {
+            /** Says */
+            says: string[];
+            formula: components["schemas"]["Formula"] | null;
         };
         /**
          * Changing
@@ -2341,6 +2770,24 @@ export interface components {
             day: components["schemas"]["Day"];
         };
         /**
+         * Decision
+         * @description Something that the baker decides.
+         */
+        Decision: {
+            /** Key */
+            key: string;
+            /** Kind */
+            kind: string;
+            /** Line */
+            line: string;
+            /** Title */
+            title: string;
+            /** Says */
+            says: string;
+            /** Options */
+            options: components["schemas"]["Option"][];
+        };
+        /**
          * Depths
          * @description How deep level dough stands. [cm]
          */
@@ -2425,6 +2872,21 @@ export interface components {
             version: number;
         };
         /**
+         * DeviceAt
+         * @description A simulated device: where its page is, and where its reports come from on this machine.
+         */
+        DeviceAt: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "scale" | "thermometer";
+            /** Page */
+            page: string;
+            /** Wire */
+            wire: number;
+        };
+        /**
          * Dilution
          * @description Weigh `whole` of it into `water`, stir until it is all dissolved, and take `take` of that. In the scale's unit.
          */
@@ -2437,6 +2899,43 @@ export interface components {
             take: string;
             /** Water Left */
             water_left: string;
+        };
+        /**
+         * Done
+         * @description Something is done, or came out.
+         */
+        Done: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            deed: "done";
+            /** Task */
+            task: string;
+        };
+        /**
+         * DoughNow
+         * @description The dough as it is. [g, °C]
+         */
+        DoughNow: {
+            /** Planned G */
+            planned_g: number;
+            /** Mixed G */
+            mixed_g: number;
+            /** By Mix */
+            by_mix: number[];
+            /** On Scale G */
+            on_scale_g: number | null;
+            /** Loss */
+            loss: number | null;
+            /** Planned Loss */
+            planned_loss: number;
+            /** Wanted C */
+            wanted_c: number | null;
+            /** Measured C */
+            measured_c: number | null;
+            /** Says */
+            says: string;
         };
         /**
          * DoughWord
@@ -2486,6 +2985,53 @@ export interface components {
             usual_min: number;
             /** Too Far Min */
             too_far_min: number;
+        };
+        /**
+         * Ended
+         * @description It is over: done, stopped, or thrown away.
+         */
+        Ended: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            deed: "ended";
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "done" | "stopped" | "thrown_away";
+        };
+        /**
+         * Event
+         * @description Something that happened at the bench.
+         */
+        Event: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Writer */
+            writer: string;
+            /** Clock */
+            clock: number;
+            /**
+             * Saw
+             * @default {}
+             */
+            saw: {
+                [key: string]: number;
+            };
+            /** At S */
+            at_s: number;
+            /**
+             * Who
+             * @default
+             */
+            who: string;
+            /** What */
+            what: components["schemas"]["Weighed"] | components["schemas"]["TookOut"] | components["schemas"]["Accepted"] | components["schemas"]["Scaled"] | components["schemas"]["Resolved"] | components["schemas"]["Added"] | components["schemas"]["HeldBack"] | components["schemas"]["Began"] | components["schemas"]["Done"] | components["schemas"]["Skipped"] | components["schemas"]["Turned"] | components["schemas"]["Tested"] | components["schemas"]["Measurement"] | components["schemas"]["pancount__core__bench__events__Kept"] | components["schemas"]["Piece"] | components["schemas"]["SharedOut"] | components["schemas"]["TimerSet"] | components["schemas"]["Longer"] | components["schemas"]["Quiet"] | components["schemas"]["Noted"] | components["schemas"]["Paused"] | components["schemas"]["Resumed"] | components["schemas"]["Ended"] | components["schemas"]["Undone"];
         };
         /**
          * ExamplesGone
@@ -2832,6 +3378,26 @@ export interface components {
             unknown: string[];
         };
         /**
+         * GaugeNow
+         * @description A gauge of the dough as it was meant, and as it is. [% of flour]
+         */
+        GaugeNow: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Meant */
+            meant: number;
+            /** Now */
+            now: number;
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
+            /** Lies */
+            lies: string;
+        };
+        /**
          * GaugeRule
          * @description A gauge's name, the sentence that says what it is, and how what stays inside pieces is called; blank for nothing.
          */
@@ -2872,6 +3438,22 @@ export interface components {
             held_back: boolean;
             /** Parts */
             parts: number;
+        };
+        /**
+         * GoesInNow
+         * @description What goes in at something to do. [g]
+         */
+        GoesInNow: {
+            /** Name */
+            name: string;
+            /** G */
+            g: number | null;
+            /** Held Back */
+            held_back: boolean;
+            /** Parts */
+            parts: number;
+            /** Keys */
+            keys: string[];
         };
         /**
          * Griddle
@@ -2916,6 +3498,29 @@ export interface components {
             egg?: ("S" | "M" | "L" | "XL") | null;
             /** Squash */
             squash?: ("Squash, mashed" | "Squash, canned") | null;
+        };
+        /**
+         * Happening
+         * @description What happened, in the order in which its writer wrote it.
+         */
+        Happening: {
+            /** Events */
+            events: components["schemas"]["Event"][];
+        };
+        /**
+         * HeldBack
+         * @description Of what was held back of a line, so much went in, and no more will.
+         */
+        HeldBack: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            deed: "held_back";
+            /** Line */
+            line: string;
+            /** G */
+            g: number;
         };
         /**
          * Holding
@@ -3106,15 +3711,6 @@ export interface components {
             stage: number;
             /** Kept G */
             kept_g: number;
-        };
-        /**
-         * Kept
-         * @description An ingredient as it stands now, and how many formulas were reckoned again.
-         */
-        Kept: {
-            item: components["schemas"]["PantryItem"];
-            /** Reckoned Again */
-            reckoned_again: number;
         };
         /**
          * KindRule
@@ -3412,6 +4008,50 @@ export interface components {
             line: number;
         };
         /**
+         * LineNow
+         * @description A line to weigh as it stands. [g]
+         */
+        LineNow: {
+            /** Key */
+            key: string;
+            /** Mix */
+            mix: number;
+            /** What */
+            what: string;
+            /** Of */
+            of: string;
+            /** Name */
+            name: string;
+            /** Role */
+            role: string;
+            /** Note */
+            note: string;
+            /** Says */
+            says: string;
+            /** Parts */
+            parts: number;
+            /** Fine */
+            fine: boolean;
+            /** Step G */
+            step_g: number;
+            /** Target G */
+            target_g: number | null;
+            /** Tolerance G */
+            tolerance_g: number;
+            /** In G */
+            in_g: number | null;
+            /** By */
+            by: string;
+            /** Who */
+            who: string;
+            /** At S */
+            at_s: number | null;
+            /** Status */
+            status: string;
+            /** Doubt Over G */
+            doubt_over_g: number;
+        };
+        /**
          * LineWarmth
          * @description How warm a line is when it goes in, where the baker says so. [°C]
          */
@@ -3490,6 +4130,39 @@ export interface components {
             shape: "loaf";
         };
         /**
+         * Logged
+         * @description Something that happened, in words.
+         */
+        Logged: {
+            /** Id */
+            id: string;
+            /** At S */
+            at_s: number;
+            /** Who */
+            who: string;
+            /** Writer */
+            writer: string;
+            /** Says */
+            says: string;
+            /** About */
+            about: string;
+        };
+        /**
+         * Longer
+         * @description A timer, by hand or of something that is running, rings so much later.
+         */
+        Longer: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            deed: "longer";
+            /** Timer */
+            timer: string;
+            /** Minutes */
+            minutes: number;
+        };
+        /**
          * Looked
          * @description One target: its fullest pan, what its pieces go through, their shape beside that of the usual piece, and its label.
          */
@@ -3514,6 +4187,37 @@ export interface components {
             pieces: number[];
         };
         /**
+         * MadeTarget
+         * @description What is made of the dough there is: pieces and their weight, to the scale's step downward so that the last is no smaller.
+         */
+        MadeTarget: {
+            /** Name */
+            name: string;
+            /** Pieces */
+            pieces: number;
+            /** Piece G */
+            piece_g: number;
+            /** Step G */
+            step_g: number;
+            /** Planned Pieces */
+            planned_pieces: number;
+            /** Planned Piece G */
+            planned_piece_g: number;
+            /** Pan */
+            pan: (components["schemas"]["RectanglePan"] | components["schemas"]["SquarePan"] | components["schemas"]["RoundPan"] | components["schemas"]["IronPan"] | components["schemas"]["LoafTin"] | components["schemas"]["LiddedTin"] | components["schemas"]["RingPan"] | components["schemas"]["CupTray"] | components["schemas"]["SheetPan"] | components["schemas"]["Griddle"] | components["schemas"]["Stone"]) | null;
+            /** Per Pan */
+            per_pan: number;
+            /** Loads */
+            loads: components["schemas"]["Load"][];
+            panned: components["schemas"]["Panned"] | null;
+            /** Least G */
+            least_g: number | null;
+            /** Baked G */
+            baked_g: number;
+            /** Says */
+            says: string;
+        };
+        /**
          * Makes
          * @description What a recipe says it makes.
          */
@@ -3531,6 +4235,18 @@ export interface components {
             pan?: (components["schemas"]["RectanglePan"] | components["schemas"]["SquarePan"] | components["schemas"]["RoundPan"] | components["schemas"]["IronPan"] | components["schemas"]["LoafTin"] | components["schemas"]["LiddedTin"] | components["schemas"]["RingPan"] | components["schemas"]["CupTray"] | components["schemas"]["SheetPan"] | components["schemas"]["Griddle"] | components["schemas"]["Stone"]) | null;
             /** People */
             people?: number | null;
+        };
+        /**
+         * Making
+         * @description One way to make the dough there is: the pieces stay, or their weight does.
+         */
+        Making: {
+            /** Keeps */
+            keeps: string;
+            /** Targets */
+            targets: components["schemas"]["MadeTarget"][];
+            /** Remainder G */
+            remainder_g: number;
         };
         /**
          * Mark
@@ -3646,6 +4362,33 @@ export interface components {
             promise_is: "kept" | "less" | "more" | "none";
             /** Promised Share */
             promised_share: number | null;
+        };
+        /**
+         * Measurement
+         * @description A temperature or a weight that was measured. `pieces`: of how many a baked weight is.
+         */
+        Measurement: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            deed: "measured";
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "dough_c" | "dough_g" | "room_c" | "middle_c" | "oven_c" | "baked_g";
+            /** Value */
+            value: number;
+            /** Task */
+            task?: string | null;
+            /** Mix */
+            mix?: number | null;
+            /**
+             * Pieces
+             * @default 1
+             */
+            pieces: number;
         };
         /**
          * Method
@@ -3936,6 +4679,92 @@ export interface components {
             text: string;
         };
         /**
+         * Noted
+         * @description Something worth remembering, of something to do or of the whole.
+         */
+        Noted: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            deed: "noted";
+            /** Text */
+            text: string;
+            /** Task */
+            task?: string | null;
+        };
+        /**
+         * OfDay
+         * @description A product of a baking day.
+         */
+        OfDay: {
+            /** Day Id */
+            day_id: number;
+            /** Product */
+            product: string;
+        };
+        /**
+         * OnScale
+         * @description A scale as the bench goes by it. [g]
+         */
+        OnScale: {
+            /** Tare G */
+            tare_g?: number | null;
+            /** Gross G */
+            gross_g?: number | null;
+            /** Net G */
+            net_g?: number | null;
+            /**
+             * Steady
+             * @default false
+             */
+            steady: boolean;
+            /** Since S */
+            since_s?: number | null;
+            /** Heard S */
+            heard_s?: number | null;
+            /**
+             * Was Off
+             * @default false
+             */
+            was_off: boolean;
+            /**
+             * Phase
+             * @default none
+             * @enum {string}
+             */
+            phase: "none" | "empty" | "bowl" | "pouring" | "within" | "over";
+            /**
+             * Take
+             * @default false
+             */
+            take: boolean;
+            /**
+             * Says
+             * @default
+             */
+            says: string;
+            /**
+             * Trouble
+             * @default false
+             */
+            trouble: boolean;
+        };
+        /**
+         * Option
+         * @description One way to go on, what comes of it, and what it does. No deed: weigh again.
+         */
+        Option: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Says */
+            says: string[];
+            /** Deeds */
+            deeds: (components["schemas"]["Weighed"] | components["schemas"]["TookOut"] | components["schemas"]["Accepted"] | components["schemas"]["Scaled"] | components["schemas"]["Resolved"] | components["schemas"]["Added"] | components["schemas"]["HeldBack"] | components["schemas"]["Began"] | components["schemas"]["Done"] | components["schemas"]["Skipped"] | components["schemas"]["Turned"] | components["schemas"]["Tested"] | components["schemas"]["Measurement"] | components["schemas"]["pancount__core__bench__events__Kept"] | components["schemas"]["Piece"] | components["schemas"]["SharedOut"] | components["schemas"]["TimerSet"] | components["schemas"]["Longer"] | components["schemas"]["Quiet"] | components["schemas"]["Noted"] | components["schemas"]["Paused"] | components["schemas"]["Resumed"] | components["schemas"]["Ended"] | components["schemas"]["Undone"])[];
+        };
+        /**
          * OtherPercent
          * @description What a way has otherwise than the formula: a line's percentage of all flour.
          */
@@ -4112,6 +4941,17 @@ export interface components {
             count_g: number;
         };
         /**
+         * Paused
+         * @description It is put away until later, tomorrow perhaps.
+         */
+        Paused: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            deed: "paused";
+        };
+        /**
          * Percent
          * @description A line's percentage of flour with its range. [%]
          */
@@ -4126,6 +4966,56 @@ export interface components {
             usual: number;
             /** High */
             high: number;
+        };
+        /**
+         * Piece
+         * @description A piece was weighed off.
+         */
+        Piece: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            deed: "piece";
+            /**
+             * Target
+             * @default 0
+             */
+            target: number;
+            /** G */
+            g: number;
+            /**
+             * By
+             * @default typed
+             * @enum {string}
+             */
+            by: "scale" | "typed" | "spoons" | "meant";
+        };
+        /**
+         * PieceStrip
+         * @description The pieces of one target so far: each beside what it is to weigh, and what the rest must be.
+         */
+        PieceStrip: {
+            /** Target */
+            target: number;
+            /** Pieces */
+            pieces: number[];
+            /** Off */
+            off: number[];
+            /** Tolerance G */
+            tolerance_g: number;
+            /** Mean G */
+            mean_g: number | null;
+            /** Spread G */
+            spread_g: number | null;
+            /** Left */
+            left: number;
+            /** Left G */
+            left_g: number;
+            /** Rest G */
+            rest_g: number | null;
+            /** Says */
+            says: string;
         };
         /**
          * Pins
@@ -4180,6 +5070,14 @@ export interface components {
              * @enum {string}
              */
             yeast: "3 : 1.2 : 1" | "2.5 : 1.25 : 1";
+        };
+        /**
+         * Probe
+         * @description A thermometer's report.
+         */
+        Probe: {
+            /** Data */
+            data: string;
         };
         /**
          * Problem
@@ -4267,6 +5165,19 @@ export interface components {
              * @default []
              */
             rare: string[];
+        };
+        /**
+         * Quiet
+         * @description A timer that rang was heard; one by hand is over with that.
+         */
+        Quiet: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            deed: "quiet";
+            /** Timer */
+            timer: string;
         };
         /**
          * Reading
@@ -4551,6 +5462,32 @@ export interface components {
             rested: boolean;
         };
         /**
+         * Resolved
+         * @description Where a line was weighed twice apart: which of them holds, or that both are in.
+         */
+        Resolved: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            deed: "settled";
+            /** Line */
+            line: string;
+            /** Keep */
+            keep?: string | null;
+        };
+        /**
+         * Resumed
+         * @description It goes on.
+         */
+        Resumed: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            deed: "resumed";
+        };
+        /**
          * Revision
          * @description A revision, whole.
          */
@@ -4734,6 +5671,31 @@ export interface components {
              * @default 25
              */
             fine_under: string;
+        };
+        /**
+         * ScaleReport
+         * @description One report as it came: its number, the bytes behind that, and when. [s since 1970, UTC]
+         */
+        ScaleReport: {
+            /** Report */
+            report: number;
+            /** Data */
+            data: string;
+            /** At S */
+            at_s: number;
+        };
+        /**
+         * Scaled
+         * @description What is in of a line stays, and the rest of its mix is scaled to it.
+         */
+        Scaled: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            deed: "scaled";
+            /** Line */
+            line: string;
         };
         /**
          * SetRow
@@ -4937,6 +5899,22 @@ export interface components {
              * @default 2
              */
             overlap_cm: number;
+        };
+        /**
+         * SharedOut
+         * @description All pieces of a target were shared out without a scale.
+         */
+        SharedOut: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            deed: "shared_out";
+            /**
+             * Target
+             * @default 0
+             */
+            target: number;
         };
         /**
          * SheetFed
@@ -5148,6 +6126,19 @@ export interface components {
             /** Pairs */
             pairs: components["schemas"]["StepPair"][];
             compared: components["schemas"]["Compared"];
+        };
+        /**
+         * Skipped
+         * @description Something is left out.
+         */
+        Skipped: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            deed: "skipped";
+            /** Task */
+            task: string;
         };
         /**
          * Slices
@@ -5820,6 +6811,121 @@ export interface components {
             fill?: number | null;
         };
         /**
+         * TaskNow
+         * @description Something to do. Times by the clock are seconds since 1970, UTC.
+         */
+        TaskNow: {
+            /** Key */
+            key: string;
+            /** Step */
+            step: number;
+            /** Mix */
+            mix: number;
+            /** Load */
+            load: number;
+            /** Pieces */
+            pieces: number;
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Group */
+            group: string;
+            /** Does */
+            does: string;
+            /** On */
+            on: string;
+            /** Text */
+            text: string;
+            /** Status */
+            status: string;
+            /** Ready */
+            ready: boolean;
+            /** From S */
+            from_s: number | null;
+            /** Began S */
+            began_s: number | null;
+            /** Done S */
+            done_s: number | null;
+            /** Hands */
+            hands: boolean;
+            /** Ahead */
+            ahead: boolean;
+            /** During */
+            during: string;
+            /** By */
+            by: string;
+            /** Low Min */
+            low_min: number;
+            /** Usual Min */
+            usual_min: number;
+            /** High Min */
+            high_min: number;
+            /** Look Min */
+            look_min: number;
+            /** Look S */
+            look_s: number | null;
+            /** Usual S */
+            usual_s: number | null;
+            /** Ready By S */
+            ready_by_s: number | null;
+            /** Too Far S */
+            too_far_s: number | null;
+            /** Rings S */
+            rings_s: number | null;
+            /** Seconds */
+            seconds: boolean;
+            /** Look */
+            look: string;
+            /** If Not */
+            if_not: string;
+            /** Again Min */
+            again_min: number;
+            /** Tries */
+            tries: number;
+            /** Tries Say */
+            tries_say: string;
+            /** Passed */
+            passed: boolean | null;
+            /** Touches */
+            touches: number;
+            /** Touched */
+            touched: number;
+            /** Heat */
+            heat: string;
+            /** Caution */
+            caution: string;
+            /** Goes In */
+            goes_in: components["schemas"]["GoesInNow"][];
+            /** Waits Until S */
+            waits_until_s: number | null;
+            /** Waits Cost */
+            waits_cost: string;
+        };
+        /**
+         * Temperature
+         * @description What it says. [°C]
+         */
+        Temperature: {
+            /** Celsius */
+            celsius: number;
+        };
+        /**
+         * Tested
+         * @description Looked at, and it was ready or not.
+         */
+        Tested: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            deed: "tested";
+            /** Task */
+            task: string;
+            /** Passed */
+            passed: boolean;
+        };
+        /**
          * Thing
          * @description One thing on an ingredient line, and what it was taken to be.
          */
@@ -5884,6 +6990,42 @@ export interface components {
             at_min: number;
         };
         /**
+         * TimerNow
+         * @description A timer, by hand or of something that is running.
+         */
+        TimerNow: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Began S */
+            began_s: number;
+            /** Rings S */
+            rings_s: number;
+            /** Seconds */
+            seconds: boolean;
+            /** Task */
+            task: string;
+        };
+        /**
+         * TimerSet
+         * @description A timer by hand; the id of the event names it.
+         */
+        TimerSet: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            deed: "timer_set";
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Minutes */
+            minutes: number;
+        };
+        /**
          * ToWeigh
          * @description A line to weigh: for which dough and in which bowl.
          */
@@ -5940,6 +7082,21 @@ export interface components {
             at_min: number;
         };
         /**
+         * TookOut
+         * @description So much of a line was taken out again.
+         */
+        TookOut: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            deed: "took_out";
+            /** Line */
+            line: string;
+            /** G */
+            g: number;
+        };
+        /**
          * Touch
          * @description When hands are needed: from, to. [min from the beginning of the way]
          */
@@ -5963,6 +7120,19 @@ export interface components {
             says: string;
             /** Spot */
             spot: number[];
+        };
+        /**
+         * Turned
+         * @description A load was turned, or changed places.
+         */
+        Turned: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            deed: "turned";
+            /** Task */
+            task: string;
         };
         /**
          * Turns
@@ -6015,6 +7185,22 @@ export interface components {
             pans: number | null;
             /** Means */
             means: components["schemas"]["Candidate"][];
+        };
+        /**
+         * Undone
+         * @description An event did not happen after all.
+         */
+        Undone: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            deed: "undone";
+            /**
+             * Of
+             * Format: uuid
+             */
+            of: string;
         };
         /**
          * Use
@@ -6289,6 +7475,27 @@ export interface components {
             cures: string[];
         };
         /**
+         * Weighed
+         * @description So much of a line is in now, in all.
+         */
+        Weighed: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            deed: "weighed";
+            /** Line */
+            line: string;
+            /** G */
+            g: number;
+            /**
+             * By
+             * @default typed
+             * @enum {string}
+             */
+            by: "scale" | "typed" | "spoons" | "meant";
+        };
+        /**
          * WeighedCup
          * @description A weighing of the kitchen's own cup or spoon.
          */
@@ -6301,6 +7508,42 @@ export interface components {
              * Format: date-time
              */
             weighed_at: string;
+        };
+        /**
+         * Weighing
+         * @description What the scale was, what it said since, and what is being weighed. `zero`: what is on it now counts as nothing. [g]
+         */
+        Weighing: {
+            /**
+             * @default {
+             *       "steady": false,
+             *       "was_off": false,
+             *       "phase": "none",
+             *       "take": false,
+             *       "says": "",
+             *       "trouble": false
+             *     }
+             */
+            before: components["schemas"]["OnScale"];
+            /**
+             * Reports
+             * @default []
+             */
+            reports: components["schemas"]["ScaleReport"][];
+            /** Target G */
+            target_g?: number | null;
+            /**
+             * Tolerance G
+             * @default 1
+             */
+            tolerance_g: number;
+            /** Now S */
+            now_s: number;
+            /**
+             * Zero
+             * @default false
+             */
+            zero: boolean;
         };
         /**
          * Whole
@@ -6357,6 +7600,31 @@ export interface components {
             source: "pinned" | "worked" | "usual" | "written" | "formula" | "pan" | "limit";
             /** Relation */
             relation?: string | null;
+        };
+        /**
+         * Kept
+         * @description An ingredient as it stands now, and how many formulas were reckoned again.
+         */
+        pancount__api__pantry__Kept: {
+            item: components["schemas"]["PantryItem"];
+            /** Reckoned Again */
+            reckoned_again: number;
+        };
+        /**
+         * Kept
+         * @description At dividing: the number of pieces stays, or their weight.
+         */
+        pancount__core__bench__events__Kept: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            deed: "kept";
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "pieces" | "weight";
         };
         /**
          * FormulaFile
@@ -7652,7 +8920,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Kept"];
+                    "application/json": components["schemas"]["pancount__api__pantry__Kept"];
                 };
             };
             /** @description Conflict */
@@ -10075,6 +11343,504 @@ export interface operations {
                 content: {
                     "application/problem+json": components["schemas"]["Problem"];
                     "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_bench: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchPage"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_bakes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakeHead"][];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    begin_bake: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Beginning"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakeState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_bake: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bake_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakeState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_events: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bake_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Event"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_events: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bake_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Happening"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakeState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    live: {
+        parameters: {
+            query?: {
+                after?: number | null;
+            };
+            header?: {
+                "last-event-id"?: string | null;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": string;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_devices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceAt"][];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_scale: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Weighing"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OnScale"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_thermometer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Probe"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Temperature"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    reports: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: "scale" | "thermometer";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": string;
                 };
             };
             /** @description Unprocessable Entity */

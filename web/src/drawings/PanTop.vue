@@ -15,8 +15,10 @@ export interface PanTopProps {
   scale: number
   /** With its measures along the edges. */
   measured?: boolean
+  /** So many of its pieces lie in it already; the places of the rest are empty. All, where nothing is said. */
+  filled?: number | null
 }
-const props = withDefaults(defineProps<PanTopProps>(), { panned: null, pieceG: 0, measured: true })
+const props = withDefaults(defineProps<PanTopProps>(), { panned: null, pieceG: 0, measured: true, filled: null })
 
 const RIM = 5
 const margin = computed(() => (props.measured ? 34 : 6))
@@ -44,6 +46,7 @@ const places = computed(() =>
     ? cups.value.slice(0, props.panned.loads[0]?.pieces)
     : (props.panned?.layout?.places ?? []).map((place) => ({ x: place.x_cm * props.scale, y: place.y_cm * props.scale })),
 )
+const lying = computed(() => (props.filled === null ? places.value : places.value.slice(0, props.filled)))
 const most = computed(() => Math.hypot(...size.value))
 const divided = computed(() => Math.min((props.panned?.piece_divided_cm ?? 0) / 2, most.value) * props.scale)
 const doubled = computed(() => Math.min((props.panned?.piece_doubled_cm ?? 0) / 2, most.value) * props.scale)
@@ -70,7 +73,7 @@ const told = computed(() => {
     <g :clip-path="`url(#${clip})`">
       <template v-if="places.length">
         <circle v-for="(p, i) in places" :key="`d${i}`" class="doubled" :cx="p.x" :cy="p.y" :r="cups.length ? cupR * 0.98 : doubled" />
-        <circle v-for="(p, i) in places" :key="`n${i}`" class="divided" :cx="p.x" :cy="p.y" :r="cups.length ? Math.min(cupR * 0.8, divided) : divided" />
+        <circle v-for="(p, i) in lying" :key="`n${i}`" class="divided" :cx="p.x" :cy="p.y" :r="cups.length ? Math.min(cupR * 0.8, divided) : divided" />
       </template>
       <rect v-else-if="panned && !cups.length" class="slab" :width="w" :height="h" />
     </g>

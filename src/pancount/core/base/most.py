@@ -64,7 +64,7 @@ BAKES_AT_ONCE = 60
 """Bakes under way at the bench."""
 BENCH_MIXES = 12
 """Mixes in one bake."""
-BENCH_WRITERS = 50
+BENCH_WRITERS = 200
 """Windows that write of one bake."""
 BENCH_EVENTS = 3_000
 """Of one bake: a dough of 200 pieces, each weighed, has some 500."""

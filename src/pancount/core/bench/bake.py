@@ -15,14 +15,14 @@ from pancount.core.bench.events import (
     HeldBack,
     Kept,
     Longer,
-    Measured,
+    Measurement,
     Noted,
     Paused,
     Piece,
     Quiet,
+    Resolved,
     Resumed,
     Scaled,
-    Settled,
     SharedOut,
     Skipped,
     Tested,
@@ -132,9 +132,9 @@ class Bake:
         own = self.task(key)
         return own.done_s is not None or own.skipped
 
-    def of(self, what: str) -> list[tuple[Event, Measured]]:
+    def of(self, what: str) -> list[tuple[Event, Measurement]]:
         """What was measured of one kind, in order."""
-        return [(one, one.what) for one in self.measured if isinstance(one.what, Measured) and one.what.what == what]
+        return [(one, one.what) for one in self.measured if isinstance(one.what, Measurement) and one.what.what == what]
 
     def latest(self, what: str) -> float | None:
         """What was measured last."""
@@ -189,7 +189,7 @@ def bake_of(plan: Plan, events: Iterable[Event]) -> Bake:
 def _happened(bake: Bake, plan: Plan, weighed: dict[str, list[Event]], event: Event) -> None:
     deed, at_s = event.what, event.at_s
     match deed:
-        case Weighed() | TookOut() | Accepted() | Scaled() | Settled() | HeldBack():
+        case Weighed() | TookOut() | Accepted() | Scaled() | Resolved() | HeldBack():
             if deed.line in plan.lines:
                 _of_line(bake, plan, weighed, event)
         case Began() | Done() | Skipped() | Turned() | Tested():
@@ -199,7 +199,7 @@ def _happened(bake: Bake, plan: Plan, weighed: dict[str, list[Event]], event: Ev
                 _of_task(bake.tasks.setdefault(deed.task, Task()), event)
         case Added():
             bake.added.append(event)
-        case Measured():
+        case Measurement():
             bake.measured.append(event)
         case Kept():
             bake.keeps = deed.what
@@ -232,7 +232,7 @@ def _is_load(plan: Plan, key: str) -> bool:
 
 def _of_line(bake: Bake, plan: Plan, weighed: dict[str, list[Event]], event: Event) -> None:
     deed = event.what
-    assert isinstance(deed, Weighed | TookOut | Accepted | Scaled | Settled | HeldBack)
+    assert isinstance(deed, Weighed | TookOut | Accepted | Scaled | Resolved | HeldBack)
     line, own = plan.lines[deed.line], bake.lines.setdefault(deed.line, Line())
     match deed:
         case Weighed():
@@ -249,7 +249,7 @@ def _of_line(bake: Bake, plan: Plan, weighed: dict[str, list[Event]], event: Eve
             own.accepted_g = own.g
         case Scaled():
             bake.scaling = scaled_by(bake, plan, line) or bake.scaling
-        case Settled():
+        case Resolved():
             both = {one.id: one.what.g for one in own.apart if isinstance(one.what, Weighed)}
             if both and (deed.keep is None or deed.keep in both):
                 own.g = sum(both.values()) if deed.keep is None else both[deed.keep]

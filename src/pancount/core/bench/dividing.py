@@ -11,9 +11,10 @@ from pancount.core.base.units import WEIGHT_UNITS
 from pancount.core.bench.begun import Begun
 from pancount.core.bench.mixed import known_pantry
 from pancount.core.count.count import Count, with_pins
+from pancount.core.count.panned import Panned, panned
 from pancount.core.count.relations import of
 from pancount.core.count.result import Load
-from pancount.core.count.solve import loads_of, solve
+from pancount.core.count.solve import Solved, loads_of, solve
 from pancount.core.formula.formula import Formula
 from pancount.core.pans.pan import Pan
 
@@ -33,6 +34,8 @@ class MadeTarget(Frozen):
     pan: Pan | None
     per_pan: int
     loads: tuple[Load, ...]
+    panned: Panned | None
+    """How its pieces lie in a full pan; None where it has none."""
     least_g: float | None
     """Sold by weight: no piece under this, baked. [g]"""
     baked_g: float
@@ -102,10 +105,11 @@ def making(begun: Begun, formula: Formula, divide_g: float, keeps: str) -> Makin
     found = solve(formula, own, known_pantry(begun), begun.practice, begun.kit, None)
     if found.result.fights:
         return None
-    return _told(begun, found.solution.values, _before(begun), divide_g, keeps)
+    return _told(begun, found, _before(begun), divide_g, keeps)
 
 
-def _told(begun: Begun, now: dict[str, float], before: dict[str, float], divide_g: float, keeps: str) -> Making:
+def _told(begun: Begun, found: Solved, before: dict[str, float], divide_g: float, keeps: str) -> Making:
+    now = found.solution.values
     unit_g = WEIGHT_UNITS[begun.scale.unit]
     step_g = float(begun.scale.step) * unit_g
     targets, taken = list[MadeTarget](), 0.0
@@ -121,7 +125,7 @@ def _told(begun: Begun, now: dict[str, float], before: dict[str, float], divide_
             MadeTarget(
                 name=target.name, pieces=pieces, piece_g=piece_g, step_g=step_g, planned_pieces=int(before[of("pieces", i)]),
                 planned_piece_g=before[of("piece_g", i)], pan=target.pan, per_pan=int(now.get(of("pieces_per_pan", i), 0)) if target.pan is not None else 0,
-                loads=loads_of(now, i), least_g=least, baked_g=baked, says=small,
+                loads=loads_of(now, i), panned=panned(found.counter, found.solution, found.result.loads[i], i), least_g=least, baked_g=baked, says=small,
             )
         )
     return Making(keeps=keeps, targets=tuple(targets), remainder_g=max(0.0, round(divide_g - taken, 6)))

@@ -58,7 +58,7 @@ class Scaled(Frozen):
     line: Key
 
 
-class Settled(Frozen):
+class Resolved(Frozen):
     """Where a line was weighed twice apart: which of them holds, or that both are in."""
 
     deed: Literal["settled"] = "settled"
@@ -122,7 +122,7 @@ class Tested(Frozen):
     passed: bool
 
 
-class Measured(Frozen):
+class Measurement(Frozen):
     """A temperature or a weight that was measured. `pieces`: of how many a baked weight is."""
 
     deed: Literal["measured"] = "measured"
@@ -214,7 +214,7 @@ class Undone(Frozen):
 
 
 Deed = Annotated[
-    Weighed | TookOut | Accepted | Scaled | Settled | Added | HeldBack | Began | Done | Skipped | Turned | Tested | Measured | Kept | Piece
+    Weighed | TookOut | Accepted | Scaled | Resolved | Added | HeldBack | Began | Done | Skipped | Turned | Tested | Measurement | Kept | Piece
     | SharedOut | TimerSet | Longer | Quiet | Noted | Paused | Resumed | Ended | Undone,
     Field(discriminator="deed"),
 ]  # fmt: skip

@@ -12,7 +12,7 @@ from pancount.core.base.units import WEIGHT_UNITS
 from pancount.core.bench.bake import Bake, meant_g, scaled_by
 from pancount.core.bench.begun import Begun
 from pancount.core.bench.dividing import Making, making, pinned_keeps
-from pancount.core.bench.events import Accepted, Deed, Scaled, Settled, TookOut, Weighed
+from pancount.core.bench.events import Accepted, Deed, Resolved, Scaled, TookOut, Weighed
 from pancount.core.bench.mixed import Mixing, character_of, gauges_between, mixing, moved_words
 from pancount.core.bench.plan import Plan, ToWeigh
 from pancount.core.bench.rules import rules
@@ -31,7 +31,7 @@ class Option(Frozen):
     deeds: tuple[Deed, ...]
 
 
-class Question(Frozen):
+class Decision(Frozen):
     """Something that the baker decides."""
 
     key: str
@@ -71,7 +71,7 @@ class _Ways:
     def __init__(self, begun: Begun, plan: Plan, bake: Bake, meant: Character, mixed_in: set[str]) -> None:
         self.begun, self.plan, self.bake, self.meant, self.mixed_in = begun, plan, bake, meant, mixed_in
 
-    def question(self, line: ToWeigh, in_g: float, target_g: float) -> Question:
+    def question(self, line: ToWeigh, in_g: float, target_g: float) -> Decision:
         """What is asked of a line that is off."""
         off, over = in_g - target_g, in_g > target_g
         by = grams_words(abs(off), self.begun)
@@ -82,7 +82,7 @@ class _Ways:
             options.append(self._accepted(line))
         else:
             options.append(Option(key="accept", label="Take it as it is", says=("It changes no percentage of the dough.",), deeds=(Accepted(line=line.key),)))
-        return Question(
+        return Decision(
             key=f"{'over' if over else 'under'}.{line.key}",
             kind="over" if over else "under",
             line=line.key,
@@ -149,9 +149,9 @@ class _Ways:
         )
 
 
-def questions(begun: Begun, plan: Plan, bake: Bake, meant: Character, mixed_in: set[str]) -> tuple[Question, ...]:
+def questions(begun: Begun, plan: Plan, bake: Bake, meant: Character, mixed_in: set[str]) -> tuple[Decision, ...]:
     """All that is to be decided about what was weighed, in the order of the sheet. `mixed_in`: lines that cannot be taken out any more."""
-    ways, found = _Ways(begun, plan, bake, meant, mixed_in), list[Question]()
+    ways, found = _Ways(begun, plan, bake, meant, mixed_in), list[Decision]()
     for line in plan.lines.values():
         own, target = bake.line(line.key), meant_g(line, bake.scaling)
         if own.apart:
@@ -161,7 +161,7 @@ def questions(begun: Begun, plan: Plan, bake: Bake, meant: Character, mixed_in: 
     return tuple(found)
 
 
-def _twice(line: ToWeigh, bake: Bake, begun: Begun) -> Question:
+def _twice(line: ToWeigh, bake: Bake, begun: Begun) -> Decision:
     """Two weighed the same thing, neither knowing of the other."""
     options = list[Option]()
     amounts = list[tuple[UUID, float, str]]()
@@ -169,14 +169,14 @@ def _twice(line: ToWeigh, bake: Bake, begun: Begun) -> Question:
         if isinstance(one.what, Weighed):
             amounts.append((one.id, one.what.g, one.who or one.writer))
     for n, (id, g, who) in enumerate(amounts):
-        options.append(Option(key=f"keep.{n}", label=f"Only {grams_words(g, begun)} ({who})", says=("It went in once.",), deeds=(Settled(line=line.key, keep=id),)))
+        options.append(Option(key=f"keep.{n}", label=f"Only {grams_words(g, begun)} ({who})", says=("It went in once.",), deeds=(Resolved(line=line.key, keep=id),)))
     total = sum(g for _, g, _ in amounts)
-    options.append(Option(key="both", label=f"Both: {grams_words(total, begun)}", says=("It went in twice.",), deeds=(Settled(line=line.key),)))
+    options.append(Option(key="both", label=f"Both: {grams_words(total, begun)}", says=("It went in twice.",), deeds=(Resolved(line=line.key),)))
     told = " and ".join(f"{grams_words(g, begun)} by {who}" for _, g, who in amounts)
-    return Question(key=f"twice.{line.key}", kind="twice", line=line.key, title=f"{line.name} was weighed twice", says=f"{told}, apart from each other. What is in the bowl?", options=tuple(options))
+    return Decision(key=f"twice.{line.key}", kind="twice", line=line.key, title=f"{line.name} was weighed twice", says=f"{told}, apart from each other. What is in the bowl?", options=tuple(options))
 
 
-def loss_question(begun: Begun, mixed_g: float, on_scale_g: float) -> Question | None:
+def loss_question(begun: Begun, mixed_g: float, on_scale_g: float) -> Decision | None:
     """Where the dough on the bench cannot be what was mixed. [g]"""
     loss = 1 - on_scale_g / mixed_g if mixed_g > 0 else 0.0
     most = rules()["most_loss"]
@@ -186,4 +186,4 @@ def loss_question(begun: Begun, mixed_g: float, on_scale_g: float) -> Question |
         f"{grams_words(on_scale_g, begun)} on the scale, {grams_words(mixed_g, begun)} went into the bowl. "
         + ("Is the board or the bowl on the scale too? Weigh it again." if loss < 0 else "Is some of it still in the bowl? Weigh it again, or go on if it is so.")
     )
-    return Question(key="loss", kind="loss", line="", title="More dough than there can be" if loss < 0 else f"{loss * 100:.0f} % of the dough is missing", says=says, options=())
+    return Decision(key="loss", kind="loss", line="", title="More dough than there can be" if loss < 0 else f"{loss * 100:.0f} % of the dough is missing", says=says, options=())

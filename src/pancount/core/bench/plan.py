@@ -79,6 +79,10 @@ class Plan:
     """The baker's own words of each step; blank where there are none."""
 
 
+NO_PLAN = Plan({}, {}, (), (), {}, ())
+"""Nothing to weigh and nothing to do."""
+
+
 def tolerance(target_g: float, step_g: float, *, fine: bool) -> float:
     """How far off is nothing to speak of: a step of the scale, or a share of what is weighed. [g]
 

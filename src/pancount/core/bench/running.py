@@ -62,6 +62,8 @@ class TaskNow(Frozen):
     low_min: float
     usual_min: float
     high_min: float
+    look_min: float
+    """From when to look. [min]"""
     look_s: float | None
     usual_s: float | None
     ready_by_s: float | None
@@ -166,7 +168,7 @@ def tasks_now(plan: Plan, bake: Bake, method: Method, begun_s: float, mixes: int
                 text=plan.texts[todo.step], status=status, ready=aside or not held,
                 from_s=None if _is_over(status) or todo.mix > 0 else begun_s + todo.begin_min * MINUTE + shift, began_s=began, done_s=own.done_s,
                 hands=one.hands in ("all", "start"), ahead=one.kind.does == "ahead", during=host.key if host else "", by=one.by,
-                low_min=spans.low, usual_min=spans.usual, high_min=spans.ready_by or spans.usual,
+                low_min=spans.low, usual_min=spans.usual, high_min=spans.ready_by or spans.usual, look_min=spans.look,
                 look_s=_at(began, spans.look, running), usual_s=_at(began, spans.usual, running), ready_by_s=_at(began, spans.ready_by, running),
                 too_far_s=_at(began, spans.too_far, running), rings_s=rings if status in ("running", "open") else None, seconds=spans.usual <= 3,
                 look=one.look, if_not=one.if_not, again_min=one.again_min, tries=len(own.tries),

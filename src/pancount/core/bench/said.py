@@ -9,11 +9,11 @@ from pancount.core.bench.events import (
     HeldBack,
     Kept,
     Longer,
-    Measured,
+    Measurement,
     Noted,
     Piece,
+    Resolved,
     Scaled,
-    Settled,
     TimerSet,
     TookOut,
     Weighed,
@@ -44,13 +44,13 @@ def said(begun: Begun, plan: Plan, event: Event, flour: tuple[float, float]) -> 
             text = f"{name}: left as it is."
         case Scaled():
             text = f"{name}: the rest scaled to it."
-        case Settled():
+        case Resolved():
             text = f"{name}: settled."
         case Added():
             text = f"{name or deed.name or str(deed.role)}: {grams_words(abs(deed.g), begun)} {'added' if deed.g >= 0 else 'taken out'} at the mixer, {points_words(deed.g, flour)}."
         case HeldBack():
             text = f"{name}, held back: {grams_words(deed.g, begun)} went in."
-        case Measured():
+        case Measurement():
             unit = f"{deed.value:.1f} °C" if deed.what.endswith("_c") else grams_words(deed.value, begun)
             text = f"{MEASURED[deed.what]}: {unit}{f' for {deed.pieces}' if deed.pieces > 1 else ''}."
         case Kept():

@@ -11,16 +11,18 @@ from pancount.core.bench.changed import Changes, changes
 from pancount.core.bench.dividing import Making, PieceStrip, making, pinned_keeps, remade, shares, strip
 from pancount.core.bench.events import Event
 from pancount.core.bench.mixed import GaugeNow, Mixing, character_of, flour_g, gauges_between, known_pantry, mixing
-from pancount.core.bench.overpour import Question, grams_words, loss_question, questions
+from pancount.core.bench.overpour import Decision, grams_words, loss_question, questions
 from pancount.core.bench.plan import Plan, ToWeigh, main_strand, plan_of
 from pancount.core.bench.rules import rules
 from pancount.core.bench.running import MINUTE, TaskNow, tasks_now
 from pancount.core.bench.said import said
 from pancount.core.formula.gauges import Character
-from pancount.core.formula.ways import way_of
+from pancount.core.formula.stages import main_stage
+from pancount.core.formula.ways import in_way, way_of
 from pancount.core.heat.climate import Today
 from pancount.core.method.method import Method, whole_method
 from pancount.core.method.rises import RiseFigures
+from pancount.core.pantry.role import Role
 
 SAME_C = 0.5
 """A dough that is no further from what was meant is as meant. Common practice, no source. [°C]"""
@@ -79,6 +81,16 @@ class DoughNow(Frozen):
     says: str
 
 
+class Adjust(Frozen):
+    """Something that a dough is made looser or stiffer with at the mixer, and what a level tablespoon of it weighs. [g]"""
+
+    line: str
+    mix: int
+    name: str
+    role: str
+    spoon_g: float
+
+
 class Logged(Frozen):
     """Something that happened, in words."""
 
@@ -110,7 +122,7 @@ class BakeNow(Frozen):
     lines: tuple[LineNow, ...]
     tasks: tuple[TaskNow, ...]
     timers: tuple[TimerNow, ...]
-    questions: tuple[Question, ...]
+    questions: tuple[Decision, ...]
     dough: DoughNow
     gauges: tuple[GaugeNow, ...]
     rises: tuple[RiseFigures, ...]
@@ -119,6 +131,7 @@ class BakeNow(Frozen):
     """What else could be made of it: the weight kept and not the number, or the other way round."""
     strips: tuple[PieceStrip, ...]
     shares: tuple[str, ...]
+    adjust: tuple[Adjust, ...]
     water: str
     """How warm the water is to be."""
     cautions: tuple[str, ...]
@@ -171,7 +184,7 @@ def bake_now(begun: Begun, events: Iterable[Event], begun_s: float) -> BakeNow:
         order=plan.order,
         lines=tuple(_line(plan.lines[key], bake) for key in plan.order if key in plan.lines),
         tasks=tasks,
-        timers=_timers(bake, tasks),
+        timers=timers_now(bake, tasks),
         questions=asked,
         dough=_dough(begun, bake, mixed, method, on_scale),
         gauges=_gauges(begun, mixed, meant),
@@ -180,6 +193,7 @@ def bake_now(begun: Begun, events: Iterable[Event], begun_s: float) -> BakeNow:
         instead=other,
         strips=_strips(begun, bake, made, divide_g),
         shares=shares(sum(target.pieces for target in made.targets)) if made and len(made.targets) == 1 else (),
+        adjust=_adjust(plan, main_stage(in_way(begun.formula, begun.count.way))),
         water=_water(method),
         cautions=begun.sheet.cautions,
         changes=changes(begun, plan, bake),
@@ -247,7 +261,7 @@ def _status(line: ToWeigh, own: Line, target: float | None) -> str:
     return "in" if abs(off) <= line.tolerance_g + 1e-9 else "over" if off > 0 else "under"
 
 
-def _timers(bake: Bake, tasks: tuple[TaskNow, ...]) -> tuple[TimerNow, ...]:
+def timers_now(bake: Bake, tasks: tuple[TaskNow, ...]) -> tuple[TimerNow, ...]:
     """Everything that will ring or has rung and was not heard, the next first."""
     found = [
         TimerNow(key=one.key, name=_called(one), began_s=one.began_s or 0.0, rings_s=one.rings_s, seconds=one.seconds, task=one.key)
@@ -308,6 +322,12 @@ def _strips(begun: Begun, bake: Bake, made: Making | None, divide_g: float) -> t
         dough = takes[n] + (made.remainder_g if n == len(takes) - 1 else 0.0)
         found.append(strip(n, one, weighed, dough, begun.kit.spread_g))
     return tuple(found)
+
+
+def _adjust(plan: Plan, main: int) -> tuple[Adjust, ...]:
+    spoons = {Role.LIQUID: rules()["spoon_water_g"], Role.FLOUR: rules()["spoon_flour_g"]}
+    own = (line for line in plan.lines.values() if line.what == "line" and line.stage == main and line.role in spoons)
+    return tuple(Adjust(line=one.key, mix=one.mix, name=one.name, role=str(one.role), spoon_g=spoons[one.role]) for one in own if one.role is not None)
 
 
 def _water(method: Method) -> str:

@@ -1,0 +1,253 @@
+"""The bench: bakes begun, what happens of them added, and told to every device as it happens."""
+
+import json
+import time
+from collections.abc import AsyncIterator
+from dataclasses import dataclass
+from typing import Annotated
+from uuid import UUID
+
+from cachetools import LRUCache
+from fastapi import APIRouter, Header, Query, Request
+from fastapi.responses import StreamingResponse
+from fastapi.sse import format_sse_event
+from pydantic import Field
+
+from pancount.api.desk import may_answer
+from pancount.api.live import Live
+from pancount.api.long import is_large, off_loop
+from pancount.api.records import Records, RecordsOf
+from pancount.core.base import most
+from pancount.core.base.models import Frozen, Word
+from pancount.core.bench.begun import Begun, begin
+from pancount.core.bench.card import Card, card_of
+from pancount.core.bench.events import Event
+from pancount.core.bench.state import BakeNow, bake_now
+from pancount.core.count.count import Count
+from pancount.core.day.laying import with_pieces
+from pancount.core.formula.formula import Formula
+from pancount.store import bench as store
+from pancount.store.bench import BakeHead, News, Told
+from pancount.store.day import get_day
+from pancount.store.errors import NotFound
+from pancount.store.formula import get_formula, get_revision
+from pancount.store.kitchen import get_kitchen
+from pancount.store.pantry import own_ingredients
+
+router = APIRouter(prefix="/api", tags=["bench"])
+
+Number = Annotated[int, Field(ge=1, le=2**31 - 1)]
+STREAM = "text/event-stream"
+REMEMBERED = 120
+"""Bakes that a process remembers as they were last told."""
+
+
+class OfDay(Frozen):
+    """A product of a baking day."""
+
+    day_id: Number
+    product: Word
+
+
+class Beginning(Frozen):
+    """What a bake is begun from: a formula as it lies on the desk or a revision of it, with the desk's count or another; a product of a day; or
+    an earlier bake, as it was begun. One of them."""
+
+    id: UUID
+    """Made where it is begun, so that what is sent twice is one bake."""
+    formula_id: Number | None = None
+    revision: Number | None = None
+    count: Count | None = None
+    day: OfDay | None = None
+    again: UUID | None = None
+
+
+class Happening(Frozen):
+    """What happened, in the order in which its writer wrote it."""
+
+    events: Annotated[tuple[Event, ...], Field(min_length=1, max_length=most.BENCH_SENT)]
+
+
+class BakeState(Frozen):
+    """A bake as it is, and what time it is at the server. [s since 1970, UTC]"""
+
+    head: BakeHead
+    bake: BakeNow
+    now_s: float
+
+
+class BakeCard(Frozen):
+    """A bake under way, in a few words."""
+
+    head: BakeHead
+    card: Card
+
+
+class BenchPage(Frozen):
+    """All bakes under way, the number of the kitchen's last event, and what time it is."""
+
+    bakes: tuple[BakeCard, ...]
+    number: int
+    now_s: float
+
+
+@dataclass(slots=True)
+class _Known:
+    """A bake as this process last saw it."""
+
+    begun: Begun
+    events: tuple[Event, ...]
+    head: BakeHead
+    state: BakeNow | None = None
+    card: Card | None = None
+
+
+class Bakes:
+    """Bakes as they were last told: a cache of what their events say, and no more than that."""
+
+    def __init__(self) -> None:
+        self._known: LRUCache[UUID, _Known] = LRUCache(REMEMBERED)
+
+    async def _brought_up(self, records: Records, bake_id: UUID) -> _Known:
+        known = self._known.get(bake_id)
+        news: News = await records(store.news, bake_id, known.head.number if known else None)
+        if known is not None and news.head.number == known.head.number:
+            known.head = news.head
+            return known
+        begun = news.begun if known is None else known.begun
+        assert begun is not None
+        fresh = _Known(begun, (*(known.events if known else ()), *news.events), news.head)
+        now = self._known.get(bake_id)
+        if now is None or now.head.number < fresh.head.number:  # a slower request does not put an older state in its place
+            self._known[bake_id] = fresh
+        return fresh
+
+    async def now(self, request: Request, records: Records, bake_id: UUID) -> BakeState:
+        """A bake as it is. Raises `NotFound`."""
+        known = await self._brought_up(records, bake_id)
+        if known.state is None:
+            known.state = await off_loop(request, bake_now, known.begun, known.events, known.head.begun_at.timestamp())
+        return BakeState(head=known.head, bake=known.state, now_s=time.time())
+
+    async def card(self, request: Request, records: Records, head: BakeHead) -> BakeCard:
+        """A bake in a few words."""
+        known = await self._brought_up(records, head.id)
+        if known.card is None:
+            known.card = await off_loop(request, card_of, known.begun, known.events, known.head.begun_at.timestamp())
+        return BakeCard(head=known.head, card=known.card)
+
+
+def _bakes(request: Request) -> Bakes:
+    bakes: Bakes = request.app.state.bakes
+    return bakes
+
+
+@dataclass(frozen=True, slots=True)
+class _From:
+    """What a bake is begun from, as the records have it."""
+
+    formula: Formula
+    count: Count
+    formula_id: int
+    revision: int | None
+
+
+async def _of_formula(records: Records, formula_id: int, revision: int | None, count: Count | None) -> _From:
+    state = await records(get_formula, formula_id)
+    own = count or state.count
+    if revision is not None:
+        return _From((await records(get_revision, formula_id, revision)).formula, own, formula_id, revision)
+    return _From(state.formula, own, formula_id, None if state.head.unsaved else state.head.latest_number or None)
+
+
+async def _of_day(records: Records, asked: OfDay) -> _From:
+    day = (await records(get_day, asked.day_id)).day
+    product = next((one for one in day.products if one.key == asked.product), None)
+    if product is None:
+        raise NotFound("That is not in this day any more.")
+    found = await _of_formula(records, product.formula_id, product.revision, None)
+    count = with_pieces(found.count, product)
+    return _From(found.formula, count.model_copy(update={"way": product.way or count.way}), found.formula_id, found.revision)
+
+
+async def _asked(records: Records, body: Beginning) -> _From:
+    if body.day is not None:
+        return await _of_day(records, body.day)
+    if body.again is not None:
+        news = await records(store.news, body.again, None)
+        if news.begun is not None and news.head.formula_id is not None:
+            return _From(news.begun.formula, news.begun.count, news.head.formula_id, news.head.revision)
+    if body.formula_id is None:
+        raise NotFound("Say what is baked: a formula, a product of a day, or an earlier bake whose formula is still here.")
+    return await _of_formula(records, body.formula_id, body.revision, body.count)
+
+
+@router.get("/bench", responses=may_answer(503))
+async def get_bench(request: Request, records: RecordsOf) -> BenchPage:
+    """All bakes under way: what is next of each, and what rings."""
+    number = await records(store.last_number)
+    heads = await records(store.list_bakes, under_way=True)
+    cards = [await _bakes(request).card(request, records, head) for head in heads]
+    return BenchPage(bakes=tuple(cards), number=number, now_s=time.time())
+
+
+@router.get("/bakes", responses=may_answer(503))
+async def list_bakes(records: RecordsOf) -> tuple[BakeHead, ...]:
+    """Bakes that are over, the last first."""
+    return await records(store.list_bakes, under_way=False)
+
+
+@router.post("/bakes", status_code=201, responses=may_answer(404, 409, 422, 503))
+async def begin_bake(body: Beginning, request: Request, records: RecordsOf) -> BakeState:
+    """Begin a bake: revision, count, way, sheet and method stay as they are now."""
+    asked = await _asked(records, body)
+    settings = (await records(get_kitchen)).settings
+    own = await records(own_ingredients)
+    heavy = is_large(asked.formula, asked.count)
+    begun = await off_loop(
+        request, begin, asked.formula, asked.count, own, settings.practice, settings.kit, settings.climate, settings.scale, heavy=heavy
+    )
+    await records(store.begin_bake, body.id, begun, asked.formula_id, asked.revision)
+    return await _bakes(request).now(request, records, body.id)
+
+
+@router.get("/bakes/{bake_id}", responses=may_answer(404, 422, 503))
+async def get_bake(bake_id: UUID, request: Request, records: RecordsOf) -> BakeState:
+    """A bake as it is."""
+    return await _bakes(request).now(request, records, bake_id)
+
+
+@router.get("/bakes/{bake_id}/events", responses=may_answer(404, 422, 503))
+async def get_events(bake_id: UUID, records: RecordsOf) -> tuple[Event, ...]:
+    """All that happened of a bake, in the order in which it was kept."""
+    return (await records(store.news, bake_id, 0)).events
+
+
+@router.post("/bakes/{bake_id}/events", responses=may_answer(404, 409, 422, 503))
+async def add_events(body: Happening, bake_id: UUID, request: Request, records: RecordsOf) -> BakeState:
+    """Add what happened: once this answers, it is kept. What was sent before counts once."""
+    await records(store.append, bake_id, body.events)
+    return await _bakes(request).now(request, records, bake_id)
+
+
+@router.get("/bench/live", response_class=StreamingResponse, responses=may_answer(422, 503) | {200: {"content": {STREAM: {"schema": {"type": "string"}}}}})
+async def live(
+    request: Request,
+    records: RecordsOf,
+    after: Annotated[int | None, Query(ge=0, le=2**53)] = None,
+    last_event_id: Annotated[str | None, Header(max_length=40)] = None,
+) -> StreamingResponse:
+    """What happens at the bench as it happens, as server-sent events: on from the last number seen (`Last-Event-ID`, else `after`), or from now."""
+    hub: Live = request.app.state.live
+    seen = int(last_event_id) if last_event_id and last_event_id.isdecimal() and len(last_event_id) < 16 else after
+    told = await hub.begin(records.kitchen_id, seen)
+    return StreamingResponse(_lines(told), media_type=STREAM, headers={"Cache-Control": "no-store", "X-Accel-Buffering": "no"})
+
+
+async def _lines(told: AsyncIterator[list[Told]]) -> AsyncIterator[bytes]:
+    async for some in told:
+        if not some:
+            yield format_sse_event(event="alive", data_str=json.dumps({"now_s": time.time()}))
+        for one in some:
+            data = {"number": one.number, "bake": str(one.bake_id), "event": one.body}
+            yield format_sse_event(event="happened", id=str(one.number), data_str=json.dumps(data))
