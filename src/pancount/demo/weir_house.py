@@ -28,6 +28,7 @@ from pancount.core.pans.pan import (
 )
 from pancount.core.pans.shaping import Shaping
 from pancount.core.pans.shelf import ShelfPan
+from pancount.demo.bench import at_the_bench
 from pancount.demo.methods import with_ways
 from pancount.demo.saturday import saturday
 from pancount.store.day import start_day
@@ -416,4 +417,5 @@ def fill_demo_kitchen(session: Session) -> bool:
     put_on_desk(session, ONLY_KITCHEN, state.head.id, buns, pinned, state.version)
     start_taking(session, ONLY_KITCHEN, Taking(text=CARD))
     start_day(session, ONLY_KITCHEN, saturday(session))
+    at_the_bench(session, KIT, SCALES)
     return True

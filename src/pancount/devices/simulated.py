@@ -11,7 +11,7 @@ from pancount.devices import hid_scale, thermometer
 GRAMS, OUNCES = 2, 11
 STEADY_S = 0.35
 """How fast the pan of the scale follows what is on it. [s]"""
-MOVES_G = 0.6
+MOVES_G = 0.25
 """It says that it is still while it moves by no more between reports. [g]"""
 
 

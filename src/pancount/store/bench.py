@@ -71,8 +71,8 @@ def _get(session: Session, kitchen_id: int, bake_id: UUID, *, lock: bool = False
     return row
 
 
-def begin_bake(session: Session, kitchen_id: int, bake_id: UUID, begun: Begun, formula_id: int | None, revision: int | None) -> BakeHead:
-    """Begin a bake; one that was begun under this id already is that one. Raises `Full`."""
+def begin_bake(session: Session, kitchen_id: int, bake_id: UUID, begun: Begun, formula_id: int | None, revision: int | None, begun_at: datetime | None = None) -> BakeHead:
+    """Begin a bake, now unless it was before; one that was begun under this id already is that one. Raises `Full`."""
     if (known := session.get(BakeRow, bake_id)) is not None:
         if known.kitchen_id != kitchen_id:
             raise Behind("Another bake goes by this id.")
@@ -82,7 +82,7 @@ def begin_bake(session: Session, kitchen_id: int, bake_id: UUID, begun: Begun, f
         raise Full(f"There are {most.BAKES_AT_ONCE} bakes at the bench. End some of them first.")
     fresh = insert(BakeRow).values(
         id=bake_id, kitchen_id=kitchen_id, formula_id=formula_id, revision=revision, name=begun.formula.name, begun=begun.model_dump(mode="json"),
-        pieces=sum(target.pieces for target in begun.sheet.targets), mixes=begun.sheet.mixes, begun_at=datetime.now(UTC), last_number=0, status="running",
+        pieces=sum(target.pieces for target in begun.sheet.targets), mixes=begun.sheet.mixes, begun_at=begun_at or datetime.now(UTC), last_number=0, status="running",
     )  # fmt: skip
     session.execute(fresh.on_conflict_do_nothing())  # begun twice at once, it is begun once
     return _head(_get(session, kitchen_id, bake_id))

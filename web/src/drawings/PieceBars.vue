@@ -28,7 +28,7 @@ const told = computed(() => `${props.strip.pieces.length} of ${total.value} piec
 </script>
 
 <template>
-  <svg :viewBox="`0 0 ${wide} ${HIGH}`" :style="{ maxWidth: `${wide * 1.6}px` }" role="img" :aria-label="told" preserveAspectRatio="none">
+  <svg :viewBox="`0 0 ${wide} ${HIGH}`" :style="{ maxWidth: `${wide * 1.5}px` }" role="img" :aria-label="told">
     <rect class="band" x="0" :y="MIDDLE - band" :width="wide" :height="band * 2" />
     <line x1="0" :x2="wide" :y1="MIDDLE" :y2="MIDDLE" />
     <rect v-for="(bar, n) in bars" :key="n" :class="{ off: bar.off !== 0 }" class="piece" :x="bar.x" :y="bar.y" :width="STEP - 6" :height="bar.high" rx="3" />
@@ -37,7 +37,7 @@ const told = computed(() => `${props.strip.pieces.length} of ${total.value} piec
 </template>
 
 <style scoped>
-svg { display: block; width: 100%; height: 74px }
+svg { display: block; width: 100%; height: auto }
 .band { fill: var(--ok-soft) }
 line { stroke: var(--ok); stroke-width: 1.5 }
 .piece { fill: var(--crumb); stroke: var(--ink-2); stroke-width: 1 }

@@ -5,6 +5,7 @@ what each makes.
 """
 
 from collections.abc import Iterator
+from decimal import Decimal
 from uuid import UUID
 
 from pancount.core.base.models import Frozen
@@ -53,6 +54,13 @@ def grams_words(g: float, begun: Begun) -> str:
     return f"{g / worth:.{places}f} {begun.scale.unit}"
 
 
+def line_words(g: float, line: ToWeigh, begun: Begun) -> str:
+    """A weight in the steps of the scale that its line is weighed on."""
+    worth = WEIGHT_UNITS[begun.scale.unit]
+    places = max(0, -Decimal(repr(round(line.step_g / worth, 9))).normalize().as_tuple().exponent) if line.step_g else 0  # type: ignore[operator]
+    return f"{g / worth:.{min(places, 3)}f} {begun.scale.unit}"
+
+
 def makes_words(found: Making | None, begun: Begun) -> str:
     """What is made, in words: "24 pieces of 78 g", "10 and 12 g over"."""
     if found is None:
@@ -74,8 +82,8 @@ class _Ways:
     def question(self, line: ToWeigh, in_g: float, target_g: float) -> Decision:
         """What is asked of a line that is off."""
         off, over = in_g - target_g, in_g > target_g
-        by = grams_words(abs(off), self.begun)
-        options = [self._take_out(line, in_g, target_g) if over else self._pour_rest(off)]
+        by = line_words(abs(off), line, self.begun)
+        options = [self._take_out(line, in_g, target_g) if over else self._pour_rest(line, off)]
         if line.in_dough and line.what != "fed":
             if (scaled := self._scaled(line, in_g)) is not None:
                 options.append(scaled)
@@ -87,7 +95,7 @@ class _Ways:
             kind="over" if over else "under",
             line=line.key,
             title=f"{line.name}: {by} {'over' if over else 'short'}",
-            says=f"{grams_words(in_g, self.begun)} in, {grams_words(target_g, self.begun)} meant.",
+            says=f"{line_words(in_g, line, self.begun)} in, {line_words(target_g, line, self.begun)} meant.",
             options=tuple(one for one in options if one is not None),
         )
 
@@ -96,13 +104,13 @@ class _Ways:
             return None  # it is mixed in: nothing of it can be taken out
         return Option(
             key="take_out",
-            label=f"Take {grams_words(in_g - target_g, self.begun)} out",
+            label=f"Take {line_words(in_g - target_g, line, self.begun)} out",
             says=("Nothing changes. Take it from the top, before it is stirred in.",),
             deeds=(TookOut(line=line.key, g=in_g - target_g),),
         )
 
-    def _pour_rest(self, off: float) -> Option:
-        return Option(key="pour", label=f"Pour {grams_words(-off, self.begun)} more", says=("Then nothing changes.",), deeds=())
+    def _pour_rest(self, line: ToWeigh, off: float) -> Option:
+        return Option(key="pour", label=f"Pour {line_words(-off, line, self.begun)} more", says=("Then nothing changes.",), deeds=())
 
     def _doughs(self, mixed: Mixing) -> Iterator[str]:
         now, was = mixed.dough_g, float(self.begun.sheet.printed_total) * WEIGHT_UNITS[self.begun.sheet.unit] * self.begun.sheet.mixes
@@ -127,7 +135,8 @@ class _Ways:
             if own.g > target + max(other.tolerance_g, other.step_g):
                 return None  # what is in already is too much for so little
             if own.g < target - other.tolerance_g:
-                more.append(f"{other.name} {grams_words(target - own.g, self.begun)}")
+                apart = f" in {other.of.split(',')[0].lower()}" if other.stage != line.stage else ""
+                more.append(f"{other.name}{apart} {line_words(target - own.g, other, self.begun)}")
         mixed = mixing(self.begun, self.plan, self.bake, scaling=scaling)
         says = [*self._doughs(mixed)]
         if more:

@@ -174,7 +174,7 @@ def tasks_now(plan: Plan, bake: Bake, method: Method, begun_s: float, mixes: int
                 look=one.look, if_not=one.if_not, again_min=one.again_min, tries=len(own.tries),
                 tries_say=_after_tries()[one.kind.group] if len(own.tries) >= rules()["most_tries"] else "", passed=own.passed,
                 touches=touches, touched=len(own.turned), heat=_heat(figures, todo, method), caution=figures.caution,
-                goes_in=_goes_in(plan, bake, todo, figures, mixes), waits_until_s=waits if status == "open" and not held else None, waits_cost=_cost(plan, todos, todo, waits),
+                goes_in=_goes_in(plan, bake, todo, figures, mixes), waits_until_s=waits if status == "open" and not held and not aside else None, waits_cost=_cost(plan, todos, todo, waits),
             )
         )
         if not aside and not (todo.load >= 0 and _is_over(status)):

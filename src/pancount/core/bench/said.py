@@ -19,7 +19,7 @@ from pancount.core.bench.events import (
     Weighed,
 )
 from pancount.core.bench.mixed import points_words
-from pancount.core.bench.overpour import grams_words
+from pancount.core.bench.overpour import grams_words, line_words
 from pancount.core.bench.plan import Plan
 from pancount.core.method.telling import minutes_words
 
@@ -37,7 +37,8 @@ def said(begun: Begun, plan: Plan, event: Event, flour: tuple[float, float]) -> 
     name = _name(plan, about)
     match deed:
         case Weighed():
-            text = f"{name}: {grams_words(deed.g, begun)}, {BY[deed.by]}."
+            grams = line_words(deed.g, plan.lines[about], begun) if about in plan.lines else grams_words(deed.g, begun)
+            text = f"{name}: {grams}, {BY[deed.by]}."
         case TookOut():
             text = f"{name}: {grams_words(deed.g, begun)} taken out."
         case Accepted():

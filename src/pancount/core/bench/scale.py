@@ -100,7 +100,7 @@ def _tared(before: OnScale, state: OnScale, reading: Reading) -> OnScale:
     if abs(gross) < least and (state.tare_g is None or abs(state.tare_g) < least):
         return state.model_copy(update={"phase": "empty", "net_g": gross, "tare_g": None})
     if state.tare_g is None:
-        if state.steady:
+        if state.since_s is not None and reading.at_s - state.since_s >= rules()["tared_s"]:
             return state.model_copy(update={"tare_g": gross, "net_g": 0.0, "phase": "bowl", "was_off": False})
         return state.model_copy(update={"phase": "empty", "net_g": gross})
     net = gross - state.tare_g

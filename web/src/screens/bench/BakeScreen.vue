@@ -18,7 +18,7 @@ import { useThermometer } from './useThermometer'
 import WeighPanel from './WeighPanel.vue'
 import { clockOf, lineText, spanText, taskName, untilText } from './words'
 import { keepsOffline } from './offline'
-import { api, ask, type Deed } from '@/api/client'
+import { api, ask, type Deed, type TaskNow } from '@/api/client'
 import { useUnits } from '@/base/kitchen'
 import KeysDialog from '@/design/KeysDialog.vue'
 import LinkButton from '@/design/LinkButton.vue'
@@ -64,19 +64,28 @@ const open = computed(() =>
     return task !== undefined && (task.status === 'open' || task.status === 'running')
   }),
 )
+/** Whether something to do waits for hands: not what goes on by itself, what something else must come before, or what is for later. */
+function waits(task: TaskNow): boolean {
+  if (task.status === 'running') return task.rings_s == null
+  if (!task.ready) return false
+  if (task.during) return task.rings_s != null && task.rings_s <= now.value
+  return !task.ahead || (task.from_s ?? 0) <= now.value + SOON_S
+}
+/** A line is weighed when what it is for waits: the honey bath not the evening before. */
+function weighsNow(key: string): boolean {
+  const order = bake.value?.order ?? []
+  const after = order.slice(order.indexOf(key) + 1).flatMap((own) => tasks.value.get(own) ?? [])[0]
+  return !after || after.status !== 'open' || waits(after)
+}
 /** What is to do now: what rings, else the first that waits for hands, else what is under way. */
 const due = computed(() => {
   const rings = bell.rung.value.find((one) => one.task && tasks.value.has(one.task))
   if (rings) return rings.task
   const first = open.value.find((key) => {
     const task = tasks.value.get(key)
-    if (!task) return true
-    if (task.status === 'running') return task.rings_s == null
-    if (!task.ready) return false
-    if (task.during) return task.rings_s != null && task.rings_s <= now.value
-    return !task.ahead || (task.from_s ?? 0) <= now.value + SOON_S
+    return task ? waits(task) : weighsNow(key)
   })
-  return first ?? open.value[0] ?? ''
+  return first ?? open.value.find((key) => tasks.value.get(key)?.status === 'running') ?? open.value[0] ?? ''
 })
 const chosen = ref('')
 const at = computed(() => (chosen.value && (lines.value.has(chosen.value) || tasks.value.has(chosen.value) || chosen.value === 'end') ? chosen.value : due.value))
@@ -86,6 +95,8 @@ const question = computed(() => {
   const asked = bake.value?.questions ?? []
   return asked.find((one) => one.line === at.value) ?? (line.value?.status === 'under' ? null : (asked.find((one) => one.kind === 'over' || one.kind === 'twice') ?? (task.value?.kind === 'divide' ? asked.find((one) => one.kind === 'loss') : null))) ?? null
 })
+/** It is asked before anything else, unless the baker went to something else. */
+const asks = computed(() => question.value !== null && !over.value && (!chosen.value || question.value.line === chosen.value) && !(line.value?.status === 'under' && question.value.kind === 'under'))
 const over = computed(() => bake.value !== null && bake.value.status !== 'running')
 const ends = computed(() => over.value || at.value === 'end' || (bake.value !== null && !at.value))
 const next = computed(() => open.value.filter((key) => key !== at.value).flatMap((key) => tasks.value.get(key) ?? []).filter((one) => one.status === 'open').slice(0, 3))
@@ -164,10 +175,8 @@ const heard = (): void => {
 const weighPanel = ref<InstanceType<typeof WeighPanel> | null>(null)
 const stepPanel = ref<InstanceType<typeof StepPanel> | null>(null)
 function primary(): void {
-  if (question.value) {
-    const [first] = question.value.options
-    if (first) chooseWay(first.deeds, first.deeds.length === 0)
-  } else if (ends.value) {
+  if (asks.value) return // a pedal decides nothing
+  if (ends.value) {
     if (bake.value?.status === 'running') void did({ deed: 'ended', how: 'done' })
   } else if (line.value) weighPanel.value?.primary()
   else stepPanel.value?.primary()
@@ -250,7 +259,7 @@ watch(() => bake.value?.name, (name) => name && (document.title = `${name} · Be
       <LinkButton class="tool" :to="{ name: 'bench' }">Leave bench</LinkButton>
     </header>
     <nav v-if="beside.length" class="others" aria-label="Other bakes">
-      <RouterLink v-for="(one, n) in beside" :key="one.head.id" :to="{ name: 'bake', params: { id: one.head.id } }" :class="{ late: one.card.timers[0] && one.card.timers[0].rings_s <= now }"><b>{{ one.head.name }}</b><span>{{ one.card.timers[0] && one.card.timers[0].rings_s <= now ? `${one.card.timers[0].name}: rang ${spanText(now - one.card.timers[0].rings_s)} ago` : one.card.next }}</span><span v-if="one.card.timers[0] && one.card.timers[0].rings_s > now" class="worked">{{ untilText(one.card.timers[0].rings_s - now) }}</span><kbd class="visually-hidden">{{ n + 1 }}</kbd></RouterLink>
+      <RouterLink v-for="(one, n) in beside" :key="one.head.id" :to="{ name: 'bake', params: { id: one.head.id } }" :class="{ late: one.card.timers[0] && one.card.timers[0].rings_s <= now }"><b>{{ one.head.name }}</b><span>{{ one.card.timers[0] && one.card.timers[0].rings_s <= now ? `${one.card.timers[0].name}: rang ${spanText(now - one.card.timers[0].rings_s)} ago` : one.card.next }}</span><span v-if="one.card.timers[0] && one.card.timers[0].rings_s > now" class="worked">{{ one.card.timers[0].name }} {{ untilText(one.card.timers[0].rings_s - now) }}</span><kbd class="visually-hidden">{{ n + 1 }}</kbd></RouterLink>
     </nav>
     <Said v-if="error && !state" tone="stop"><strong>The bake cannot be shown</strong>{{ error.message }}<div class="row"><el-button @click="fetch()">Try again</el-button><LinkButton :to="{ name: 'bench' }">All bakes</LinkButton></div></Said>
     <el-skeleton v-else-if="!bake || !units || !state" :rows="8" animated aria-label="Fetching the bake" />
@@ -271,12 +280,13 @@ watch(() => bake.value?.name, (name) => name && (document.title = `${name} · Be
       <div class="cols" :class="{ bowl: bowl !== null && !ends }">
         <InBowl v-if="bowl && !ends" class="left" :title="bowl.title" :lines="bowl.lines" :at="at" :units="units" @go="chosen = $event" />
         <section class="tray center" aria-label="What is to do now">
-          <QuestionPanel v-if="question && !over" :question="question" @choose="chooseWay" />
-          <EndPanel v-if="ends" :bake="bake" :head="state.head" :units="units" @act="(...deeds) => did(...deeds)" />
-          <WeighPanel v-else-if="line && (!question || line.status === 'open' || line.status === 'under')" ref="weighPanel" :line="line" :scale="shownScale" :why="scale.why.value" :units="units" :mixes="bake.mixes" @weighed="weighed" @zero="scale.setZero()" @skip="skip" @undo="undo" />
+          <el-button v-if="question && !asks && !over" class="asked" @click="chosen = question.line">{{ question.title }}: decide</el-button>
+          <QuestionPanel v-if="question && asks" :question="question" @choose="chooseWay" />
+          <EndPanel v-else-if="ends" :bake="bake" :head="state.head" :units="units" @act="(...deeds) => did(...deeds)" />
+          <WeighPanel v-else-if="line && (line.status === 'open' || line.status === 'under')" ref="weighPanel" :line="line" :scale="shownScale" :why="scale.why.value" :units="units" :mixes="bake.mixes" @weighed="weighed" @zero="scale.setZero()" @skip="skip" @undo="undo" />
           <div v-else-if="line" class="in"><h2 class="what">{{ line.name }}</h2><p>{{ line.in_g == null ? 'left out' : `${lineText({ ...line, target_g: line.in_g }, units)} in` }}, {{ lineText(line, units) }} meant.</p><div class="row"><el-button class="big" @click="undo">Undo<kbd>U</kbd></el-button><el-button type="primary" class="big" @click="chosen = ''">Go on</el-button></div></div>
           <StepPanel v-else-if="task" ref="stepPanel" :key="task.key" :task="task" :bake="bake" :units="units" :now="now" :celsius="thermometer.celsius.value" :scale="shownScale" @act="(...deeds) => did(...deeds)" @undo="undo" @skip="skip" />
-          <p v-if="line && nextLine" class="then">Then {{ nextLine.name }}, {{ lineText(nextLine, units) }}.</p>
+          <p v-if="line && nextLine && !asks" class="then">Then {{ nextLine.name }}, {{ lineText(nextLine, units) }}.</p>
         </section>
         <NextTray class="right" :bake="bake" :next="next" :now="now" :units="units" @go="chosen = $event" @act="(...deeds) => act(...deeds)">
           <p v-if="!bake.written" class="quiet">No method is written for this, so the usual steps stand in.</p>
@@ -293,14 +303,15 @@ watch(() => bake.value?.name, (name) => name && (document.title = `${name} · Be
 .bench { padding: 0 18px 24px; max-width: 1500px; margin: 0 auto; display: grid; gap: 10px }
 .top { display: flex; flex-wrap: wrap; align-items: center; gap: 6px 12px; min-height: 54px; border-bottom: 3px solid var(--rim); margin: 0 -18px; padding: 5px 18px; background: var(--tray) }
 .top h1 { font-size: 1.3rem }
-.sub { color: var(--ink-2) }
-.tool { min-height: 42px }
+.sub { color: var(--ink-2); white-space: nowrap; overflow: hidden; text-overflow: ellipsis; min-width: 0; flex: 0 1 auto }
+.tool { min-height: 42px; padding: 0 13px }
+.asked { justify-self: start; min-height: 48px; border-color: var(--crust); color: var(--crust); font-size: 1.1rem }
 .top :deep(.el-button + .el-button) { margin-left: 0 }
 .others { display: flex; gap: 8px; overflow-x: auto }
 .others a { display: flex; gap: 10px; align-items: center; min-height: 44px; padding: 0 14px; border: 2px solid var(--rim-soft); border-radius: 99px; text-decoration: none; color: var(--ink); white-space: nowrap }
 .others .late { border-color: var(--stop); color: var(--stop) }
-.strip { position: relative; display: flex; gap: 6px; overflow-x: auto; scrollbar-width: none; padding-top: 2px }
-.strip button { flex: 1 0 96px; border: 0; background: none; text-align: left; padding: 0 0 4px; min-height: 44px; font-size: .9rem; color: var(--ink-2); cursor: pointer; white-space: nowrap; overflow: hidden; text-overflow: ellipsis }
+.strip { position: relative; display: flex; align-items: flex-start; gap: 6px; overflow-x: auto; scrollbar-width: none; padding-top: 2px }
+.strip button { flex: 1 0 92px; border: 0; background: none; text-align: left; padding: 0 0 2px; min-height: 50px; font-size: .88rem; line-height: 1.15; color: var(--ink-2); cursor: pointer; display: flex; flex-direction: column; align-items: stretch; justify-content: flex-start }
 .strip i { display: block; height: 6px; border-radius: 3px; background: var(--rim-soft); margin-bottom: 6px }
 .strip .done i { background: var(--ok) }
 .strip .here i { background: var(--crust) }
@@ -321,7 +332,9 @@ watch(() => bake.value?.name, (name) => name && (document.title = `${name} · Be
 .cautions { margin: 0; padding-left: 18px; color: var(--stop); font-size: .95rem }
 .bench :deep(.big) { min-height: 64px; font-size: 1.2rem; font-weight: 650; border-radius: 14px; border-width: 2px; padding: 0 20px }
 .bench :deep(.big kbd) { margin-left: 10px }
+.bench :deep(.acts) { position: sticky; bottom: 0; background: var(--tray); padding: 8px 0; z-index: 1 }
 @media (max-width: 1100px) {
+  .sub { display: none }
   .cols, .cols.bowl { grid-template-columns: minmax(0, 1fr) minmax(0, 1fr) }
   .center { grid-column: 1 / -1; grid-row: 1 }
   .cols:not(.bowl) .right { grid-column: 1 / -1 }
@@ -329,9 +342,11 @@ watch(() => bake.value?.name, (name) => name && (document.title = `${name} · Be
 @media (max-width: 760px) {
   .bench { padding: 0 8px 16px; gap: 8px }
   .top { margin: 0 -8px; padding: 4px 8px }
-  .top h1 { font-size: 1.1rem; flex: 1 1 100% }
-  .sub { font-size: .9rem }
+  .top h1 { font-size: 1.1rem; flex: 1 1 auto }
+  .top { gap: 4px 8px }
   .top .spacer { display: none }
+  .tool { min-height: 38px; flex: 1 1 auto }
+  .strip button { min-height: 44px }
   .cols, .cols.bowl { grid-template-columns: minmax(0, 1fr) }
   .center { grid-column: 1; padding: 10px 12px; min-height: 0 }
   .bench :deep(kbd) { display: none }

@@ -30,12 +30,14 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
   pedal.value = event.code || event.key
   hears.value = false
 }, { capture: true })
+/** What is closed does not keep the keys: the next press is for what is to do. */
+const letGo = (): void => (document.activeElement as HTMLElement | null)?.blur()
 const scaleMode = computed(() => props.scale.mode.value)
 const heatMode = computed(() => props.thermometer.mode.value)
 </script>
 
 <template>
-  <el-dialog v-model="open" title="On this device" width="min(560px, 96vw)" append-to-body>
+  <el-dialog v-model="open" title="On this device" width="min(560px, 96vw)" append-to-body @closed="letGo">
     <div class="parts">
       <section>
         <h3>Scale</h3>

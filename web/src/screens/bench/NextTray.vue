@@ -22,6 +22,8 @@ function set(value: number | null): void {
   emit('act', { deed: 'timer_set', name: name.value.trim(), minutes: value })
   minutes.value = name.value = ''
 }
+/** While something of the dough is still to be weighed. */
+const mixes = computed(() => props.bake.lines.some((one) => one.status === 'open' && one.what === 'line'))
 const timers = computed(() => props.bake.timers)
 </script>
 
@@ -45,7 +47,7 @@ const timers = computed(() => props.bake.timers)
       <input v-model="name" class="name" aria-label="Name of a timer" placeholder="Timer" maxlength="60" /><input v-model="minutes" inputmode="decimal" aria-label="Minutes of a timer" placeholder="min" /><el-button native-type="submit" :disabled="!minutes.trim()">Set</el-button>
       <span class="quick"><el-button v-for="one in QUICK" :key="one" text :aria-label="`Timer of ${one} min`" @click="set(one)">{{ one }} min</el-button></span>
     </form>
-    <p v-if="bake.water" class="water"><b>Water for this mix.</b> {{ bake.water }}.</p>
+    <p v-if="bake.water && mixes" class="water"><b>Water for this mix.</b> {{ bake.water }}.</p>
     <slot />
   </section>
 </template>

@@ -40,6 +40,7 @@ const lasts = computed(() => {
   return low_min < high_min ? rangeText(low_min, high_min) : minutesText(usual_min)
 })
 const again = computed(() => minutesText(Math.max(props.task.again_min, 0.3)))
+const stepOf = (keys: readonly string[]): number => props.bake.lines.find((one) => one.key === keys[0])?.step_g ?? props.bake.step_g
 const primaryText = computed(() => {
   if (props.task.status === 'done') return 'Go on'
   if (folds.value) return `Fold ${props.task.touched + 1} of ${props.task.touches} is done`
@@ -76,7 +77,7 @@ defineExpose({ primary, notYet })
     <p class="more"><span v-if="bake.mixes > 1 && task.group === 'dough'">Mix {{ task.mix + 1 }} of {{ bake.mixes }}. </span><span v-if="task.load >= 0">{{ task.pieces }} {{ task.pieces === 1 ? 'piece' : 'pieces' }}. </span><b v-if="task.heat">{{ task.heat }}. </b><span v-if="lasts">{{ lasts }}. </span><span v-if="task.during">While it rises. </span></p>
     <p v-if="task.text" class="words">{{ task.text }}</p>
     <ul v-if="task.goes_in.length" class="goes-in">
-      <li v-for="one in task.goes_in" :key="one.name + one.held_back"><span>{{ one.name }}<em v-if="one.held_back">, held back until now</em><em v-if="one.parts > 1">, in {{ one.parts }} parts</em></span><b v-if="one.g != null">{{ gramsUnit(one.g, one.g < 25 ? 0.1 : bake.step_g, units) }}</b></li>
+      <li v-for="one in task.goes_in" :key="one.name + one.held_back"><span>{{ one.name }}<em v-if="one.held_back">, held back until now</em><em v-if="one.parts > 1">, in {{ one.parts }} parts</em></span><b v-if="one.g != null">{{ gramsUnit(one.g, stepOf(one.keys), units) }}</b></li>
     </ul>
     <div v-if="running && (left !== null || since !== null)" class="clock" :class="{ late: left !== null && left <= 0 }">
       <span class="number">{{ left === null ? untilText(since ?? 0) : untilText(left) }}</span>
@@ -133,5 +134,5 @@ defineExpose({ primary, notYet })
 .acts :deep(.el-button + .el-button) { margin-left: 0 }
 .first, .second { flex: 1 1 220px }
 .measures { display: flex; flex-wrap: wrap; gap: 14px }
-@media (max-width: 760px) { .what { font-size: 1.6rem } }
+@media (max-width: 760px) { .what { font-size: 1.6rem } .acts > * { flex: 1 1 40% } .first, .second, .typed { flex: 1 1 100% } }
 </style>

@@ -130,5 +130,5 @@ defineExpose({ primary, focus })
 .entry input { flex: 1; min-width: 0; width: 60px; border: 0; outline: 0; background: none; font: 700 1.5rem var(--body); text-align: right; color: var(--ink) }
 .entry:focus-within { outline: 3px solid var(--crust) }
 .bad { color: var(--stop) }
-@media (max-width: 760px) { .what { font-size: 1.6rem } .bar { margin-top: 26px } }
+@media (max-width: 760px) { .what { font-size: 1.6rem } .acts > * { flex: 1 1 40% } .first, .second, .typed { flex: 1 1 100% } .bar { margin-top: 26px } }
 </style>

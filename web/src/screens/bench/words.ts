@@ -19,7 +19,8 @@ export function untilText(seconds: number): string {
 export function spanText(seconds: number): string {
   const size = Math.round(Math.abs(seconds))
   if (size < 60) return `${size} s`
-  const [h, m] = [Math.floor(size / 3600), Math.round((size % 3600) / 60)]
+  const minutes = Math.round(size / 60)
+  const [h, m] = [Math.floor(minutes / 60), minutes % 60]
   return h ? `${h} h${m ? ` ${m} min` : ''}` : `${m} min`
 }
 /** Grams as the scale that they are weighed on shows them, without their unit. */

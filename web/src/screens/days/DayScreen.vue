@@ -138,7 +138,7 @@ useKeys({
       </div>
       <div class="halves">
         <div class="side">
-          <ProductTray :day="day" :timetable="plan.stale.value && timetable && timetable.products.length !== day.products.length ? null : timetable" :troubles="troubles" :units="units" @step="step" />
+          <ProductTray :day="day" :day-id="id" :timetable="plan.stale.value && timetable && timetable.products.length !== day.products.length ? null : timetable" :troubles="troubles" :units="units" @step="step" />
           <el-button class="setup" :aria-expanded="setup" @click="setup = !setup">Hands, hours and the kitchen</el-button>
         </div>
         <div class="main">

@@ -16,6 +16,8 @@ import SelectField from '@/design/SelectField.vue'
 export interface ProductTrayProps {
   /** The day as it is kept; it is edited in place. */
   day: Day
+  /** Its number; null before it is kept. */
+  dayId: number | null
   timetable: Timetable | null
   troubles: Readonly<Record<string, string>>
   units: Units
@@ -101,6 +103,7 @@ const full = computed(() => props.day.products.length >= 12)
           <label v-if="revisions(one)" class="label">Formula<SelectField :value="one.revision ?? 0" :options="[{ value: 0, label: 'as on the desk' }, ...Array.from({ length: revisions(one) }, (_, k) => ({ value: revisions(one) - k, label: `revision ${revisions(one) - k}` }))]" :label="`Which ${one.name}`" @choose="change(one, { revision: $event || null })" /></label>
           <el-checkbox class="wide" :model-value="one.fresh" @change="change(one, { fresh: Boolean($event) })">As fresh as can be</el-checkbox>
           <RouterLink :to="{ name: 'method', params: { id: one.formula_id } }">Its method</RouterLink>
+          <RouterLink v-if="dayId !== null" :to="{ name: 'bench', query: { day: dayId, product: one.key } }">Begin at the bench</RouterLink>
           <el-button text :aria-label="`Take out ${one.name}`" @click="remove(one)">Take out</el-button>
         </div>
       </li>

@@ -109,6 +109,7 @@ function layMethod(formula: Formula, way: string): void {
   desk.desk.value.formula = formula
   desk.desk.value.count.way = way
 }
+const bench = computed(() => ({ name: 'bench', query: { formula: desk.head.value?.id } }))
 const openMethod = (name: string) => desk.head.value && void router.push({ name: 'method', params: { id: desk.head.value.id }, query: { working: name } })
 function setBand(gauge: string, band: { low: number; high: number } | null): void {
   desk.step()
@@ -150,7 +151,7 @@ useKeys(keysOf({ view, desk, save: saving.askToSave, sheet: goToSheet, compare: 
     </Said>
     <el-skeleton v-else-if="!desk.loaded.value || !units" :rows="10" animated aria-label="Fetching the formula" />
     <template v-else>
-      <FormulaHead v-model:name="desk.desk.value.formula.name" v-model:styles="desk.desk.value.formula.styles" :keeping-says="desk.says.value" :unsaved="desk.unsaved.value" :locked="locked" :is-phone="isPhone" :can-undo="desk.canUndo.value" :can-save="!locked && desk.unsaved.value" :can-take-out="out.can.value" :why-not="out.whyNot.value" :is-kept="desk.head.value !== null" :wrong-name="problem?.errors?.some((e) => e.pointer === '/name') ?? false" :sheet="out.sheet.value" @undo="desk.undo()" @revisions="showsRevisions = true" @save="saving.askToSave" @flush="desk.flush()" @take-out="out.takeOut" @sheet="goToSheet" />
+      <FormulaHead v-model:name="desk.desk.value.formula.name" v-model:styles="desk.desk.value.formula.styles" :keeping-says="desk.says.value" :unsaved="desk.unsaved.value" :locked="locked" :is-phone="isPhone" :can-undo="desk.canUndo.value" :can-save="!locked && desk.unsaved.value" :can-take-out="out.can.value" :why-not="out.whyNot.value" :is-kept="desk.head.value !== null" :wrong-name="problem?.errors?.some((e) => e.pointer === '/name') ?? false" :sheet="out.sheet.value" :bench="bench" @bench="router.push(bench)" @undo="desk.undo()" @revisions="showsRevisions = true" @save="saving.askToSave" @flush="desk.flush()" @take-out="out.takeOut" @sheet="goToSheet" />
       <FormulaTellings :desk="desk" :view="view" :refused="refused" :saving="asking" :revision="revision.data.value" :revision-error="revision.error.value" @close="refused = null" @both="saving.asOwn" @bring-back="saving.bringBack" @branch="saving.branch" />
       <SideChoice v-if="isPhone && !comparing" class="phone-sides" :view="view" />
 

@@ -92,6 +92,7 @@ useKeys({
         <el-button text :disabled="!desk.canUndo.value" title="Undo (Ctrl Z)" @click="desk.undo()">Undo</el-button>
         <LinkButton text :to="{ name: 'formula', params: { id }, query: { side: 'method' } }">Formula and count</LinkButton>
         <el-button v-if="canBeside" :aria-pressed="other !== null" @click="beside">Ways side by side</el-button>
+        <LinkButton v-if="id !== null" :to="{ name: 'bench', query: { formula: id } }">Bake</LinkButton>
         <LinkButton type="primary" :to="sheet">Method sheet</LinkButton>
       </div>
       <div class="tellings">

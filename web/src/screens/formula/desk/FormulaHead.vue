@@ -18,11 +18,13 @@ export interface FormulaHeadProps {
   isKept: boolean
   wrongName: boolean
   sheet: RouteLocationRaw
+  /** Where a bake of it is begun. */
+  bench: RouteLocationRaw
 }
 const props = defineProps<FormulaHeadProps>()
 const name = defineModel<string>('name', { required: true })
 const styles = defineModel<string[]>('styles', { required: true })
-const emit = defineEmits<{ undo: []; revisions: []; save: []; flush: []; takeOut: [file: OutFile]; sheet: []; keys: [] }>()
+const emit = defineEmits<{ undo: []; revisions: []; save: []; flush: []; takeOut: [file: OutFile]; sheet: []; bench: []; keys: [] }>()
 
 const words = computed({
   get: () => styles.value.join(', '),
@@ -32,13 +34,13 @@ const words = computed({
   },
 })
 const asWord = (event: Event) => (words.value = (event.target as HTMLInputElement).value)
-const MORE = { undo: () => emit('undo'), revisions: () => emit('revisions'), sheet: () => emit('sheet'), keys: () => emit('keys') }
+const MORE = { undo: () => emit('undo'), revisions: () => emit('revisions'), sheet: () => emit('sheet'), bench: () => emit('bench'), keys: () => emit('keys') }
 function act(what: keyof typeof MORE | OutFile): void {
   if (what in MORE) MORE[what as keyof typeof MORE]()
   else emit('takeOut', what as OutFile)
 }
 const more = computed(() => [
-  ...(props.isPhone ? [{ key: 'undo', label: 'Undo', off: !props.canUndo }, { key: 'revisions', label: 'Revisions', off: false }, { key: 'sheet', label: 'Weigh sheet', off: !props.canTakeOut }] : []),
+  ...(props.isPhone ? [{ key: 'undo', label: 'Undo', off: !props.canUndo }, { key: 'revisions', label: 'Revisions', off: false }, { key: 'bench', label: 'Bake', off: !props.canTakeOut }, { key: 'sheet', label: 'Weigh sheet', off: !props.canTakeOut }] : []),
   ...FILES.map(([key, label]) => ({ key, label, off: !props.canTakeOut })),
 ])
 </script>
@@ -65,6 +67,7 @@ const more = computed(() => [
       </template>
     </el-dropdown>
     <template v-if="!isPhone">
+      <LinkButton v-if="canTakeOut" :to="bench">Bake</LinkButton>
       <LinkButton v-if="canTakeOut" class="to-sheet" :to="sheet">Weigh sheet</LinkButton>
       <el-button v-else-if="isKept" disabled :title="whyNot">Weigh sheet</el-button>
     </template>
