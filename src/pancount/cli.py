@@ -155,9 +155,8 @@ NAMED = {
 
 def _say(port: int, cluster: Cluster | None, devices: tuple[DeviceAt, ...]) -> None:
     where = f"Records lie in {cluster.folder}; {last_backup(cluster.folder)}" if cluster else "Records lie in the database you named."
-    for one in devices:
-        print(f"A practice {one.kind} is at {one.page}")
-    print(f"{where}\nPan Count is at http://127.0.0.1:{port}  (Ctrl-C stops it)", flush=True)
+    told = "".join(f"\nA practice {one.kind} is at {one.page}" for one in devices)
+    print(f"{where}\nPan Count is at http://127.0.0.1:{port}  (Ctrl-C stops it){told}", flush=True)
 
 
 def _port(text: str) -> int:

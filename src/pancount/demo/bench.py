@@ -8,7 +8,7 @@ from sqlalchemy.orm import Session
 
 from pancount.core.base.scale import Scale
 from pancount.core.bench.begun import Begun, begin
-from pancount.core.bench.events import Began, Deed, Done, Ended, Event, Measurement, Noted, Piece, Tested, Weighed
+from pancount.core.bench.events import Began, Deed, Done, Ended, Event, LookedAt, Measurement, Noted, Piece, Weighed
 from pancount.core.bench.state import bake_now
 from pancount.core.formula.practice import Practice
 from pancount.core.heat.climate import Climate
@@ -75,8 +75,8 @@ def at_the_bench(session: Session, kit: Kit, scale: Scale) -> None:
             buns.then(0, Measurement(what="middle_c", value=91.0))
         buns.then(0.2, Began(task=task.key))
         if task.kind == "test":
-            buns.then(1, Tested(task=task.key, passed=False))
-            buns.then(2, Tested(task=task.key, passed=True))
+            buns.then(1, LookedAt(task=task.key, passed=False))
+            buns.then(2, LookedAt(task=task.key, passed=True))
         buns.then(task.usual_min, Done(task=task.key))
     buns.then(2, Measurement(what="baked_g", value=BAKED_G, pieces=len(PIECES)), Noted(text="A shade pale at the edge of the back pan."), Ended(how="done"))
     _kept(session, buns, begun_at, number, revision)

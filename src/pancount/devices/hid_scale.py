@@ -10,6 +10,8 @@ USAGE_PAGE = 0x8D
 DATA_REPORT = 3
 LENGTH = 5
 MOST_WEIGHT = 0xFFFF
+MOST_G = 1e6
+"""More than a ton is on no bench: it is no weight. [g]"""
 
 STATUS: dict[int, ScaleStatus] = {1: "fault", 2: "zero", 3: "moving", 4: "steady", 5: "under", 6: "over", 7: "calibrate", 8: "rezero"}
 UNITS: dict[int, tuple[str, float]] = {
@@ -46,6 +48,8 @@ def read(report: int, data: bytes, at_s: float) -> Reading:
         return Reading(at_s=at_s, status=status, g=None, step_g=0.0, unit=name)
     step = worth * 10.0**exponent
     grams = weight * worth / 10.0**-exponent if exponent < 0 else weight * step
+    if max(grams, step) > MOST_G:
+        return Reading(at_s=at_s, status=status, g=None, step_g=0.0, unit=name)
     return Reading(at_s=at_s, status=status, g=-grams if status == "under" else grams, step_g=step, unit=name)
 
 

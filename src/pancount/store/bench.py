@@ -7,7 +7,7 @@ from typing import Any
 from uuid import UUID
 
 from pydantic import Field
-from sqlalchemy import func, select
+from sqlalchemy import func, select, tuple_
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
@@ -119,7 +119,7 @@ def told_after(session: Session, kitchen_id: int, number: int, limit: int) -> tu
         .order_by(BenchEventRow.number)
         .limit(limit)
     )
-    return tuple(Told(*row) for row in session.execute(query).tuples())
+    return tuple(Told(*row) for row in session.execute(query))
 
 
 def append(session: Session, kitchen_id: int, bake_id: UUID, events: Sequence[Event]) -> BakeHead:
@@ -135,9 +135,9 @@ def append(session: Session, kitchen_id: int, bake_id: UUID, events: Sequence[Ev
     has = _counted(session, bake_id)
     if has + len(new) > most.BENCH_EVENTS:
         raise Full(f"A bake holds {most.BENCH_EVENTS} events, and this one has {has}. End it, and begin another.")
-    taken = set(session.execute(select(BenchEventRow.writer, BenchEventRow.clock).where(BenchEventRow.bake_id == bake_id)).tuples().all())
     counted = [(one.writer, one.clock) for one in new]
-    if len(set(counted)) < len(counted) or taken.intersection(counted):
+    at = tuple_(BenchEventRow.writer, BenchEventRow.clock).in_(counted)
+    if len(set(counted)) < len(counted) or session.scalar(select(func.count()).where(BenchEventRow.bake_id == bake_id, at)):
         raise Behind("Something else was written here under the same count. Open the bake anew.")
     now, begun = datetime.now(UTC).timestamp(), row.begun_at.timestamp()
     last = _numbers(session, kitchen_id, len(new))

@@ -15,6 +15,7 @@ from pancount.core.bench.events import (
     HeldBack,
     Kept,
     Longer,
+    LookedAt,
     Measurement,
     Noted,
     Paused,
@@ -25,7 +26,6 @@ from pancount.core.bench.events import (
     Scaled,
     SharedOut,
     Skipped,
-    Tested,
     TimerSet,
     TookOut,
     Turned,
@@ -192,7 +192,7 @@ def _happened(bake: Bake, plan: Plan, weighed: dict[str, list[Event]], event: Ev
         case Weighed() | TookOut() | Accepted() | Scaled() | Resolved() | HeldBack():
             if deed.line in plan.lines:
                 _of_line(bake, plan, weighed, event)
-        case Began() | Done() | Skipped() | Turned() | Tested():
+        case Began() | Done() | Skipped() | Turned() | LookedAt():
             if isinstance(deed, Skipped) and deed.task in plan.lines:
                 bake.lines.setdefault(deed.task, Line()).skipped = True
             elif deed.task in plan.todos or _is_load(plan, deed.task):
@@ -271,9 +271,9 @@ def _of_task(own: Task, event: Event) -> None:
             own.skipped = True
         case Turned():
             own.turned.append(at_s)
-        case Tested(passed=True):
+        case LookedAt(passed=True):
             own.passed = True
-        case Tested():
+        case LookedAt():
             own.passed = False
             own.tries.append(at_s)
         case _:

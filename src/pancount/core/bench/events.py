@@ -114,7 +114,7 @@ class Turned(Frozen):
     task: Key
 
 
-class Tested(Frozen):
+class LookedAt(Frozen):
     """Looked at, and it was ready or not."""
 
     deed: Literal["tested"] = "tested"
@@ -214,7 +214,7 @@ class Undone(Frozen):
 
 
 Deed = Annotated[
-    Weighed | TookOut | Accepted | Scaled | Resolved | Added | HeldBack | Began | Done | Skipped | Turned | Tested | Measurement | Kept | Piece
+    Weighed | TookOut | Accepted | Scaled | Resolved | Added | HeldBack | Began | Done | Skipped | Turned | LookedAt | Measurement | Kept | Piece
     | SharedOut | TimerSet | Longer | Quiet | Noted | Paused | Resumed | Ended | Undone,
     Field(discriminator="deed"),
 ]  # fmt: skip

@@ -5,9 +5,11 @@ what each makes.
 """
 
 from collections.abc import Iterator
+from contextlib import suppress
 from decimal import Decimal
 from uuid import UUID
 
+from pancount.core.base.errors import CoreError
 from pancount.core.base.models import Frozen
 from pancount.core.base.units import WEIGHT_UNITS
 from pancount.core.bench.bake import Bake, meant_g, scaled_by
@@ -117,10 +119,11 @@ class _Ways:
         yield f"{grams_words(now, self.begun)} of dough, {grams_words(abs(now - was), self.begun)} {'more' if now >= was else 'less'} than planned."
         divide = now * (1 - self.begun.sheet.bench_loss)
         first = pinned_keeps(self.begun.count)
-        told = [makes_words(making(self.begun, mixed.formula, divide, keeps), self.begun) for keeps in (first, "weight" if first == "pieces" else "pieces")]
-        told = list(dict.fromkeys(filter(None, told)))
-        if told:
-            yield f"{', or '.join(told)}."
+        with suppress(CoreError):  # without flour there is nothing to make of it
+            both = (making(self.begun, mixed.formula, divide, keeps) for keeps in (first, "weight" if first == "pieces" else "pieces"))
+            told = list(dict.fromkeys(filter(None, [makes_words(one, self.begun) for one in both])))
+            if told:
+                yield f"{', or '.join(told)}."
 
     def _scaled(self, line: ToWeigh, in_g: float) -> Option | None:
         scaling = scaled_by(self.bake, self.plan, line)
@@ -149,7 +152,10 @@ class _Ways:
 
     def _accepted(self, line: ToWeigh) -> Option:
         mixed = mixing(self.begun, self.plan, self.bake)
-        moved = moved_words(gauges_between(self.meant, character_of(self.begun, mixed.formula)))
+        try:
+            moved = moved_words(gauges_between(self.meant, character_of(self.begun, mixed.formula)))
+        except CoreError as error:
+            moved = str(error).rstrip(".")
         return Option(
             key="accept",
             label="Leave it so",

@@ -1,0 +1,94 @@
+"""What the bench makes of a scale: the bowl is tared, a weight is taken when it stands, trouble is said."""
+
+import pytest
+
+from pancount.core.bench.scale import OnScale, Reading, watch, zeroed
+
+
+def said(g: float, at_s: float, status: str = "steady", step_g: float = 1.0, unit: str = "g") -> Reading:
+    return Reading(at_s=at_s, status=status, g=g, step_g=step_g, unit=unit)
+
+
+def over(state: OnScale, grams: list[float], begin_s: float, target_g: float | None = 475, tolerance_g: float = 2, status: str = "steady") -> OnScale:
+    """The scale after readings, five a second."""
+    return watch(state, [said(g, begin_s + n / 5, status) for n, g in enumerate(grams)], target_g, tolerance_g, begin_s + len(grams) / 5)
+
+
+@pytest.fixture
+def bowl() -> OnScale:
+    """A bowl of 412 g, just put on an empty scale."""
+    return over(over(OnScale(), [0, 0, 0], 0), [412] * 8, 10)
+
+
+def test_a_bowl_is_tared(bowl):
+    """It counts as nothing as soon as it stands, and not before."""
+    assert (bowl.tare_g, bowl.net_g, bowl.phase) == (412, 0, "pouring")
+    moving = over(over(OnScale(), [0], 0), [380, 400, 410], 10, status="moving")
+    assert moving.tare_g is None
+
+
+def test_taken_when_it_stands(bowl):
+    """Within the tolerance for most of a second; not while it is poured, nor beside it."""
+    assert over(bowl, [500, 700, 886], 20, status="moving").take is False
+    assert over(bowl, [887] * 3, 20).take is False
+    stands = over(bowl, [887] * 8, 20)
+    assert (stands.take, stands.phase, stands.net_g) == (True, "within", 475)
+    assert over(bowl, [880] * 8, 20).take is False
+    assert over(bowl, [895] * 8, 20).phase == "over"
+
+
+def test_the_next_line_begins_from_here(bowl):
+    """Tare by itself: after a weight was taken, the same bowl shows nothing again."""
+    next_line = over(zeroed(over(bowl, [887] * 8, 20)), [887] * 3, 30, target_g=10, tolerance_g=1)
+    assert next_line.net_g == 0
+
+
+def test_the_bowl_taken_off_and_back(bowl):
+    """What it weighed before still counts; another bowl is asked about."""
+    poured = over(bowl, [600] * 6, 20)
+    off = over(poured, [0] * 6, 30)
+    assert "is the bowl on it" in off.says
+    assert over(off, [600] * 6, 40).net_g == 188
+    other = over(off, [950] * 6, 40)
+    assert "another bowl" in other.says
+
+
+@pytest.mark.parametrize(
+    ("status", "words"),
+    [("fault", "fault"), ("over", "bears"), ("calibrate", "calibrated"), ("rezero", "zero set")],
+)
+def test_trouble_is_said(bowl, status, words):
+    """And nothing is taken meanwhile."""
+    state = watch(bowl, [said(887, 20 + n / 5, status) for n in range(8)], 475, 2, 22)
+    assert words in state.says
+    assert (state.trouble, state.take) == (True, False)
+
+
+def test_silent(bowl):
+    """Unplugged or frozen: after three seconds it is said, with how long."""
+    assert watch(bowl, [], 475, 2, 13).says == ""
+    quiet = watch(bowl, [], 475, 2, 17)
+    assert "nothing for 6 s" in quiet.says
+    assert quiet.trouble
+    assert over(quiet, [412] * 3, 20).trouble is False
+
+
+def test_ounces(bowl):
+    """A tenth of an ounce is 2.8 g: too coarse for 9 g of salt, and said; for flour it will do."""
+    step = 2.83495
+    salt = watch(bowl, [said(412 + 8.5, 20, step_g=step, unit="oz")], 9, 1, 20)
+    assert "too coarse" in salt.says
+    assert salt.trouble
+    assert watch(bowl, [said(500, 20, step_g=step, unit="oz")], 475, 3, 20).says == ""
+
+
+def test_drifted_zero():
+    """6 g with nothing on it is no bowl."""
+    state = over(OnScale(), [6] * 8, 0)
+    assert (state.phase, state.tare_g) == ("empty", None)
+    assert "with nothing on it" in state.says
+
+
+def test_a_unit_that_is_not_known(bowl):
+    state = watch(bowl, [Reading(at_s=20, status="steady", g=None, step_g=0, unit="unit 5")], 475, 2, 20)
+    assert "not known here" in state.says
