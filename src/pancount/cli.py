@@ -80,9 +80,10 @@ def prepare(url: str, *, demo: bool) -> str:
 
 @contextmanager
 def practice_devices(port: int) -> Iterator[tuple[DeviceAt, ...]]:
-    """A scale and a thermometer to practise with, each a process of its own, with their pages on the next ports that are free."""
+    """A scale and a thermometer to practise with, each a process of its own, with their pages on the next ports, or any where those are taken."""
+    environment = os.environ | {"PYTHONPATH": str(ROOT / "src")}
     started = [
-        subprocess.Popen([sys.executable, "-m", "pancount.devices.served", kind, str(port + n)], stdout=subprocess.PIPE, text=True)
+        subprocess.Popen([sys.executable, "-m", "pancount.devices.served", kind, str(port + n if port else 0)], stdout=subprocess.PIPE, text=True, env=environment)
         for n, kind in enumerate(("scale", "thermometer"), 1)
     ]
     try:
@@ -92,6 +93,8 @@ def practice_devices(port: int) -> Iterator[tuple[DeviceAt, ...]]:
             one.terminate()
         for one in started:
             one.wait(5)
+            if one.stdout is not None:
+                one.stdout.close()
 
 
 def serve(name: str, port: int, *, demo: bool, anew: bool = False) -> None:

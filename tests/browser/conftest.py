@@ -10,6 +10,7 @@ from sqlalchemy import Engine
 
 from browser_flags import CHROMIUM, FLAGS
 from pancount.api.app import make_app
+from pancount.api.devices import DeviceAt
 from pancount.api.planning import Planners
 from pancount.serving import listening
 
@@ -21,10 +22,10 @@ expect.set_options(timeout=PATIENCE_MS)
 class Served:
     """The application on a port of its own, in a thread."""
 
-    def __init__(self, engine: Engine) -> None:
+    def __init__(self, engine: Engine, devices: tuple[DeviceAt, ...] = ()) -> None:
         self.listener = listening(0)
         self.address = f"http://127.0.0.1:{self.listener.getsockname()[1]}"
-        app = make_app(engine)
+        app = make_app(engine, devices_at=devices)
         app.state.planners = Planners(counted=0.15)  # a good timetable is enough here
         self.server = uvicorn.Server(uvicorn.Config(app, log_level="warning"))
         self.thread = threading.Thread(target=self.server.run, kwargs={"sockets": [self.listener]})

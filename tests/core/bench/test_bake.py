@@ -224,3 +224,11 @@ class TestPlan:
         bake = bake_now(begun("Malted seed bagels"), (), BEGUN_S)
         assert [len([one for one in bake.tasks if one.kind == kind and not one.on]) for kind in ("mix", "rise", "divide")] == [2, 1, 1]
         assert task(bake, "bathe").load == 0
+
+    def test_less_than_the_scale_shows(self):
+        """Yeast of which the scale shows nothing is weighed all the same, and said; nothing on the scale is never within its tolerance."""
+        of = plain(flour_g=30, water_g=18)
+        yeast = line(now(of), "Instant yeast")
+        assert yeast.target_g == pytest.approx(0.3)
+        assert yeast.says.startswith("Less than this scale shows: 0.3 g")
+        assert all(one.tolerance_g < one.target_g / 2 for one in now(of).lines)

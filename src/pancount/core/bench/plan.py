@@ -79,25 +79,30 @@ class Plan:
     """The baker's own words of each step; blank where there are none."""
 
 
+MOST_OFF = 0.25
+"""No tolerance is more of what is weighed. Common practice, no source."""
 NO_PLAN = Plan({}, {}, (), (), {}, ())
 """Nothing to weigh and nothing to do."""
 
 
 def tolerance(target_g: float, step_g: float, *, fine: bool) -> float:
-    """How far off is nothing to speak of: a step of the scale, or a share of what is weighed. [g]
+    """How far off is nothing to speak of: a step of the scale, or a share of what is weighed; never so much that nothing would do. [g]
 
-    >>> tolerance(475, 1, fine=False), tolerance(9, 1, fine=False)
-    (2.375, 1)
+    >>> tolerance(475, 1, fine=False), tolerance(9, 1, fine=False), tolerance(2, 1, fine=False)
+    (2.375, 1, 0.5)
     """
-    return max(step_g, target_g * rules()["fine_tolerance" if fine else "tolerance"])
+    return min(max(step_g, target_g * rules()["fine_tolerance" if fine else "tolerance"]), target_g * MOST_OFF if target_g else step_g)
 
 
 def _line(key: str, mix: int, what: What, stage: int, line: SheetLine, meant: Decimal | None, of: str, unit_g: float, role: Role | None) -> ToWeigh:
     meant_g, step_g = None if meant is None else float(meant) * unit_g, float(line.step) * unit_g
+    says = "Into a cup of its own: it goes in later, or not." if what == "held_back" else ""
+    if meant_g == 0:
+        meant_g, says = line.exact_g, f"Less than this scale shows: {line.exact_g:.2g} g. Weigh it on a finer one, or as the weigh sheet says."
     return ToWeigh(
         key=key, mix=mix, what=what, stage=stage, line=line.spot, of=of, name=line.name, role=role, note=line.note, meant_g=meant_g,
         exact_g=line.exact_g, step_g=step_g, fine=line.fine, tolerance_g=tolerance(meant_g or 0.0, step_g, fine=line.fine), parts=line.parts,
-        in_dough=what != "beside", says="Into a cup of its own: it goes in later, or not." if what == "held_back" else "",
+        in_dough=what != "beside", says=says,
     )
 
 
@@ -117,7 +122,7 @@ def _bowl(begun: Begun, formula: Formula, mix: int, s: int, stage: SheetStage) -
         key, role = f"w{mix}.s{s}.n{line.spot}", formula.stages[s].lines[line.spot].role
         held = line.held_back or Decimal(0)
         at_first = None if line.printed is None else line.printed - held
-        if at_first is None or at_first > 0:
+        if at_first is None or at_first > 0 or (not held and line.exact_g > 0):
             found.append(_line(key, mix, "line", s, line, at_first, stage.name, unit_g, role))
         if held:
             found.append(_line(f"{key}h", mix, "held_back", s, line, held, stage.name, unit_g, role))
@@ -196,7 +201,7 @@ def plan_of(begun: Begun, method: Method) -> Plan:
         b: [
             _line(f"b{b}.n{line.spot}", 0, "beside", b, line, line.printed, stage.name, unit_g, formula.beside[b].lines[line.spot].role)
             for line in stage.lines
-            if line.printed is None or line.printed > 0
+            if line.printed is None or line.exact_g > 0
         ]
         for b, stage in enumerate(sheet.beside)
     }

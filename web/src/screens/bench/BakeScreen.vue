@@ -93,7 +93,7 @@ const line = computed(() => lines.value.get(at.value) ?? null)
 const task = computed(() => tasks.value.get(at.value) ?? null)
 const question = computed(() => {
   const asked = bake.value?.questions ?? []
-  return asked.find((one) => one.line === at.value) ?? (line.value?.status === 'under' ? null : (asked.find((one) => one.kind === 'over' || one.kind === 'twice') ?? (task.value?.kind === 'divide' ? asked.find((one) => one.kind === 'loss') : null))) ?? null
+  return asked.find((one) => one.line === at.value) ?? (line.value?.status === 'under' ? null : asked.find((one) => one.kind === 'over' || one.kind === 'twice')) ?? null
 })
 /** It is asked before anything else, unless the baker went to something else. */
 const asks = computed(() => question.value !== null && !over.value && (!chosen.value || question.value.line === chosen.value) && !(line.value?.status === 'under' && question.value.kind === 'under'))

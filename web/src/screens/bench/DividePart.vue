@@ -39,6 +39,7 @@ const inPan = computed(() => (strip.value?.pieces.length ?? 0) - panNumber.value
 <template>
   <div class="divide">
     <MeasureField label="All the dough, on the scale" kind="g" :units="units" :live="net" :last="bake.dough.on_scale_g ?? null" @measured="emit('act', { deed: 'measured', what: 'dough_g', value: $event, pieces: 1 })" />
+    <Said v-for="one in bake.questions.filter((own) => own.kind === 'loss')" :key="one.key" tone="now"><strong>{{ one.title }}</strong>{{ one.says }}</Said>
     <p v-if="bake.dough.on_scale_g != null" class="says">{{ bake.dough.says }}</p>
     <div v-if="bake.making && bake.making.targets.length > 1" class="targets" role="tablist"><button v-for="(one, n) in bake.making.targets" :key="n" type="button" role="tab" :aria-selected="n === at" @click="at = n">{{ one.name || `Target ${n + 1}` }}</button></div>
     <template v-if="made">
