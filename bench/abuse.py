@@ -14,6 +14,7 @@ import tempfile
 import time
 from collections.abc import Callable
 from pathlib import Path
+from uuid import UUID, uuid5
 
 from sqlalchemy import Engine, text
 from starlette.testclient import TestClient
@@ -199,8 +200,33 @@ def cases() -> list[tuple[str, str, str, object]]:
         found += [(f"paper of {what}, {paper}", "GET", f"/api/formulas/{n}/{paper}", None) for n, what in ((1, "long names"), (2, "known, 12 targets"))]
     found.append(("where an ingredient of all formulas is used", "POST", "/api/pantry/uses", {"name": "Bread flour", "role": "flour", "composition": {"water": 20}}))
     found.append(("change it, and all are reckoned again", "PUT", "/api/pantry", {"ingredient": {"name": "Bread flour", "role": "flour", "composition": {"water": 20}}, "version": 0}))
-    found += [("list", "GET", f"/api/{what}", None) for what in ("formulas", "pantry", "pans", "takings", "cups", "reference", "kitchen")]
+    found += [(f"begin a bake of {what}", "POST", "/api/bakes", {"id": str(UUID(int=90 + n)), "formula_id": n}) for n, what in ((1, "long names"), (2, "known, 12 targets"))]
+    found.append(("happened, on a full bake", "POST", f"/api/bakes/{FULL}/events", {"events": happened("last", most.BENCH_SENT)}))
+    found.append(("a full bake", "GET", f"/api/bakes/{FULL}", None))
+    found.append(("all its events", "GET", f"/api/bakes/{FULL}/events", None))
+    reports = [{"report": 3, "data": "0402009c01", "at_s": n} for n in range(most.BENCH_READINGS)]
+    found.append(("a scale", "POST", "/api/devices/scale/read", {"reports": reports, "target_g": 475, "now_s": 100}))
+    found += [("list", "GET", f"/api/{what}", None) for what in ("bench", "bakes", "formulas", "pantry", "pans", "takings", "cups", "reference", "kitchen")]
     return found
+
+
+FULL = UUID(int=7)
+"""A bake of the known formula, with as much told of it as it holds but for one sending."""
+
+
+def happened(writer: str, number: int) -> list[dict]:
+    """All kinds of things, over all lines and steps there may be."""
+    deeds: list[Callable[[int], dict]] = [
+        lambda n: {"deed": "weighed", "line": f"w0.s{n % 2}.n{n % 60}", "g": 5 + n % 90},
+        lambda n: {"deed": "accepted", "line": f"w0.s{n % 2}.n{n % 60}"},
+        lambda n: {"deed": "scaled", "line": f"w0.s1.n{n % 60}"},
+        lambda n: {"deed": "began", "task": f"p{n % 60}"},
+        lambda n: {"deed": "added", "name": "Milk", "g": 1},
+        lambda n: {"deed": "piece", "g": 80},
+        lambda n: {"deed": "measured", "what": "dough_c", "value": 20 + n % 9},
+        lambda n: {"deed": "noted", "text": LONG_NAME[:300]},
+    ]
+    return [{"id": str(uuid5(FULL, f"{writer}.{n}")), "writer": f"{writer} {n % 100}", "clock": n + 1, "at_s": 4e9, "what": deeds[n % len(deeds)](n)} for n in range(number)]
 
 
 FORMULAS = 500
@@ -221,7 +247,13 @@ def fill(engine: Engine) -> None:
     ten = {"name": "Ten lines", "stages": [{"lines": [FLOUR, *lines(9, lambda i: KNOWN[i])]}]}
     client.post("/api/formulas", json={"formula": ten}).raise_for_status()
     client.post("/api/takings", json={"text": "500 g flour"}).raise_for_status()
+    client.post("/api/bakes", json={"id": str(FULL), "formula_id": 2}).raise_for_status()
+    told = happened("first", most.BENCH_EVENTS - most.BENCH_SENT)
+    for first in range(0, len(told), most.BENCH_SENT):
+        client.post(f"/api/bakes/{FULL}/events", json={"events": told[first : first + most.BENCH_SENT]}).raise_for_status()
     with engine.begin() as connection:
+        own = "kitchen_id, formula_id, name, pieces, mixes, begun, begun_at, last_number, status"
+        connection.execute(text(f"INSERT INTO bakes (id, {own}) SELECT gen_random_uuid(), {own} FROM bakes, generate_series(1, {most.BAKES_AT_ONCE - 3})"))
         more = "SELECT {} FROM {} t, generate_series(1, {}) WHERE t.id = {}"
         columns = "kitchen_id, latest_number, name, styles, unsaved, desk_formula, desk_schema, desk_count, desk_base, version"
         connection.execute(text(f"INSERT INTO formulas ({columns}) " + more.format(columns, "formulas", FORMULAS, 3)))

@@ -7,6 +7,7 @@ from pathlib import Path
 import pytest
 from starlette.testclient import TestClient
 
+from pancount.api import live
 from pancount.api.app import make_app
 from pancount.api.door import HEADERS
 from pancount.api.sizes import BODY_BYTES, MOST_MEMBERS, MOST_TOLD, OTHERS
@@ -199,6 +200,8 @@ def test_the_table_of_limits_is_this_one():
         f"ingredients of one's own | {most.OWN_INGREDIENTS} | | measures, and names, of one ingredient | {most.WAYS} |",
         f"pans; weighings of cups | {spaced(most.PANS)}; {spaced(most.WEIGHINGS)} |",
         f"body: a day, to keep or to plan | {sizes['(POST|PUT) /api/days(/.*)?'] // 1000} kB | | days; products, absences of one | {spaced(most.DAYS)}; {most.DAY_PRODUCTS}, {most.ABSENCES} |",
+        f"body: what happened at the bench | {sizes['POST /api/bakes/[^/]+/events'] // 1000} kB | | bakes; under way; mixes of one | {spaced(most.BAKES)}; {most.BAKES_AT_ONCE}; {most.BENCH_MIXES} |",
+        f"events of a bake; sent at once | {spaced(most.BENCH_EVENTS)}; {most.BENCH_SENT} | | devices that listen; reports of a scale at once | {live.LISTENERS}; {most.BENCH_READINGS} |",
         f"from {LEAST_GRAMS:f} g to {spaced(MOST_GRAMS)} g",
     ]
     assert [row for row in rows if row not in said] == []

@@ -7,14 +7,17 @@ import subprocess
 import sys
 import tempfile
 from pathlib import Path
+from uuid import uuid4
 
 from playwright.sync_api import Page, sync_playwright
 
 ROOT = Path(__file__).parents[2]
 sys.path[:0] = [str(ROOT / "tests")]
 
-from browser.steps import choose, settled, show  # the path is set above
+from browser.benching import happened, ready_before, touch  # the path is set above
+from browser.steps import choose, settled, show
 from browser_flags import CHROMIUM, FLAGS
+from pancount.api.devices import DeviceAt
 from started import free_port
 
 FOLDER = ROOT / "docs" / "screenshots"
@@ -76,20 +79,6 @@ def pans(page: Page) -> None:
     page.get_by_role("row", name="As full as the first").wait_for()
 
 
-def targets(page: Page) -> None:
-    open_formula(page, "Leek and thyme focaccia")
-    page.get_by_role("tab", name="what is left").click()
-    choose(page, "Add a limit", "Flour in the bag")
-    page.get_by_role("img", name=re.compile("Pan from above, round")).wait_for()
-
-
-def shape(page: Page) -> None:
-    open_formula(page, "Malted seed bagels")
-    show(page, "Shape")
-    page.get_by_role("textbox", name="Weight on the label").fill("90")
-    page.get_by_text("Check your local rules").wait_for()
-
-
 def method(page: Page) -> None:
     """Over night on a cool counter, to be ready at half past eight."""
     open_formula(page, "Cardamom milk buns")
@@ -111,18 +100,45 @@ def day(page: Page) -> None:
     page.locator(".page-head [role=status]").filter(has_text="kept").wait_for()
 
 
-def lanes(page: Page) -> None:
-    day(page)
-    show(page, "By lane")
-    page.get_by_role("button", name=re.compile("Malted seed bagels: .*bathe")).first.focus()
-    page.keyboard.press("Enter")
-    page.get_by_text("Not sooner").wait_for()
-
-
 def wall(page: Page) -> None:
     day(page)
     page.get_by_role("link", name="Wall sheet").click()
     page.get_by_role("article").wait_for()
+
+
+def bench(page: Page) -> None:
+    """The demo's bagels: what went over is left so, and the next line is poured from the practice scale."""
+    over(page)
+    page.get_by_role("button", name="Leave it so").click()
+    page.locator(".weigh").wait_for()
+    page.get_by_role("button", name="Scale: none").click()
+    page.get_by_role("button", name="Practice scale").click()
+    page.keyboard.press("Escape")
+    scale = DeviceAt.model_validate(next(one for one in page.request.get("/api/devices").json() if one["kind"] == "scale"))
+    touch(scale, "put", 412)
+    page.locator(".to-go").filter(has_text="to go").wait_for()
+    meant = float(re.sub(r"[^\d.]", "", page.locator(".meant-at").inner_text().split("±")[0]))
+    touch(scale, "put", round(meant * 0.8, 2))
+    page.locator(".to-go").filter(has_text=re.compile(r"^\D*\d")).wait_for()
+    page.wait_for_timeout(3000)
+
+
+def over(page: Page) -> None:
+    page.goto("/bench")
+    page.get_by_role("region", name="Under way").get_by_role("link", name="Malted seed bagels").click()
+    page.get_by_role("region", name=re.compile("over$")).wait_for()
+
+
+def loads(page: Page) -> None:
+    """Other bagels: two loads are through the pot, the third is in."""
+    number = next(one["id"] for one in page.request.get("/api/formulas").json() if one["name"] == "Caraway knots")
+    bake = page.request.post("/api/bakes", data={"id": str(uuid4()), "formula_id": number}).json()
+    own = ready_before(page.request, bake, "bathe")
+    first, second = [one["key"] for one in own["bake"]["tasks"] if one["kind"] == "bathe"][:2]
+    happened(page.request, bake["head"]["id"], {"deed": "began", "task": first}, {"deed": "done", "task": first}, {"deed": "began", "task": second})
+    page.goto(f"/bench/{bake['head']['id']}")
+    page.get_by_role("button", name=re.compile("^Bathe, load 2")).first.click()
+    page.locator(".loads").wait_for()
 
 
 def method_sheet(page: Page) -> None:
@@ -153,8 +169,6 @@ SHOTS = [
     ("formulas", formulas, DESK, "light"),
     ("formula", formula, DESK, "light"),
     ("pans", pans, DESK, "light"),
-    ("targets", targets, DESK, "light"),
-    ("shape-dark", shape, DESK, "dark"),
     ("working", working, TABLET, "light"),
     ("dough", dough, DESK, "light"),
     ("side-by-side", side_by_side, DESK, "light"),
@@ -163,8 +177,10 @@ SHOTS = [
     ("method-sheet", method_sheet, DESK, "light"),
     ("method", method, DESK, "light"),
     ("kitchen", kitchen, DESK, "light"),
+    ("bench-tablet-dark", over, TABLET, "dark"),
+    ("bench", bench, DESK, "light"),
+    ("bench-phone", loads, PHONE, "light"),
     ("day", day, DESK, "light"),
-    ("day-lanes-dark", lanes, DESK, "dark"),
     ("day-phone", day, PHONE, "light"),
     ("wall", wall, DESK, "light"),
 ]
@@ -184,7 +200,8 @@ def main() -> None:
                 context = browser.new_context(base_url=address, viewport={"width": width, "height": height}, color_scheme=scheme)
                 page = context.new_page()
                 go(page)
-                settled(page)
+                # A scale never rests, so the network does not either.
+                settled(page) if "/bench/" not in page.url else page.evaluate("document.fonts.ready.then(() => true)")
                 page.screenshot(path=FOLDER / f"{name}.png")
                 context.close()
                 print(f"docs/screenshots/{name}.png")

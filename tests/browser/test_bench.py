@@ -12,6 +12,7 @@ import pytest
 from playwright.sync_api import Browser, BrowserContext, Page, expect
 from sqlalchemy import Engine
 
+from browser.benching import happened, ready_before, touch
 from browser.conftest import PATIENCE_MS, Served
 from browser.steps import fits
 from browser.test_accessibility import serious
@@ -68,20 +69,6 @@ def state(page: Page) -> dict:
     return page.request.get(f"/api/bakes/{page.url.rsplit('/', 1)[1]}").json()["bake"]
 
 
-def happened(page: Page, bake: str, *deeds: dict) -> None:
-    """Something another device did."""
-    seen = page.request.get(f"/api/bakes/{bake}").json()["bake"]["seen"]
-    clock = max([0, *seen.values()])
-    events = [{"id": str(uuid4()), "writer": "elsewhere", "clock": clock + n, "saw": seen, "at_s": time.time(), "who": "Elsewhere", "what": deed} for n, deed in enumerate(deeds, 1)]
-    for first in range(0, len(events), 100):
-        assert page.request.post(f"/api/bakes/{bake}/events", data={"events": events[first : first + 100]}).ok
-
-
-def touch(device: DeviceAt, does: str, value: float = 0.0) -> None:
-    request = urllib.request.Request(f"{device.page}touch", json.dumps({"does": does, "value": value}).encode(), {"content-type": "application/json"})
-    urllib.request.urlopen(request).close()
-
-
 def heading(page: Page) -> str:
     return page.locator(".center h2").first.inner_text()
 
@@ -98,21 +85,6 @@ def weighs(page: Page, name: str) -> None:
 def typed(page: Page, text: str) -> None:
     page.get_by_role("textbox", name=re.compile("what is in$")).fill(text)
     page.keyboard.press("Enter")
-
-
-def ready_before(page: Page, bake: dict, kind: str) -> None:
-    """All that comes before the first of a kind on the dough is weighed and done, elsewhere."""
-    number, own = bake["head"]["id"], bake["bake"]
-    deeds: list[dict] = []
-    tasks, lines = {one["key"]: one for one in own["tasks"]}, {one["key"]: one for one in own["lines"]}
-    for key in own["order"]:
-        if key in lines:
-            deeds.append({"deed": "weighed", "line": key, "g": lines[key]["target_g"]} if lines[key]["target_g"] else {"deed": "skipped", "task": key})
-        elif tasks[key]["kind"] == kind and not tasks[key]["on"]:
-            break
-        else:
-            deeds += [{"deed": "began", "task": key}, {"deed": "done", "task": key}]
-    happened(page, number, *deeds)
 
 
 class TestWeighing:
@@ -203,7 +175,7 @@ class TestDough:
     def test_a_failed_test_water_and_a_warm_dough(self, tablet: Page, devices):
         """It tears: two minutes more; a spoon of water moves the gauges; the thermometer moves the rise."""
         bake = bagels(tablet.context)
-        ready_before(tablet, bake, "test")
+        ready_before(tablet.request, bake, "test")
         tablet.goto(f"/bench/{bake['head']['id']}")
         expect(tablet.locator(".center h2").first).to_have_text("Stretch test")
         tablet.get_by_role("button", name="It tears: 2 min more").click()
@@ -232,7 +204,7 @@ class TestDough:
     def test_pieces_pot_and_oven_to_the_book(self, tablet: Page):
         """The true loss, pieces beside their tolerance, loads in turn, and all of it in the book with a note."""
         bake = bagels(tablet.context)
-        ready_before(tablet, bake, "divide")
+        ready_before(tablet.request, bake, "divide")
         tablet.goto(f"/bench/{bake['head']['id']}")
         expect(tablet.locator(".center h2").first).to_have_text("Divide")
         mixed, pieces = bake["bake"]["dough"]["planned_g"], bake["head"]["pieces"]
@@ -378,12 +350,12 @@ def test_nothing_serious(browser: Browser, bench: str, scheme):
         page.get_by_role("button", name="More").click()
         for kind in ("test", "divide", "bathe"):
             own = bagels(page.context)
-            ready_before(page, own, kind)
+            ready_before(page.request, own, kind)
             page.goto(f"/bench/{own['head']['id']}")
             page.locator(".step").wait_for()
             assert serious(page) == []
             fits(page, 390)
-            happened(page, own["head"]["id"], {"deed": "ended", "how": "stopped"})
+            happened(page.request, own["head"]["id"], {"deed": "ended", "how": "stopped"})
         page.goto("/bench")
         page.get_by_role("region", name="Baked lately").get_by_role("link").first.wait_for()
         assert serious(page) == []

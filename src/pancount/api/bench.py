@@ -38,6 +38,8 @@ router = APIRouter(prefix="/api", tags=["bench"])
 
 Number = Annotated[int, Field(ge=1, le=2**31 - 1)]
 STREAM = "text/event-stream"
+CARDS_S = 0.4
+"""So long bakes that were not asked for yet are worked out for the list; the others come with the next asking. [s]"""
 REMEMBERED = 120
 """Bakes that a process remembers as they were last told."""
 
@@ -80,7 +82,8 @@ class BakeCard(Frozen):
     """A bake under way, in a few words."""
 
     head: BakeHead
-    card: Card
+    card: Card | None
+    """None where it is not worked out yet: asked again, it is."""
 
 
 class BenchPage(Frozen):
@@ -129,8 +132,13 @@ class Bakes:
             known.state = await off_loop(request, bake_now, known.begun, known.events, known.head.begun_at.timestamp())
         return BakeState(head=known.head, bake=known.state, now_s=time.time())
 
-    async def card(self, request: Request, records: Records, head: BakeHead) -> BakeCard:
-        """A bake in a few words."""
+    async def card(self, request: Request, records: Records, head: BakeHead, *, quick: bool) -> BakeCard:
+        """A bake in a few words; only where they are known already, if it is to be quick."""
+        known = self._known.get(head.id)
+        if known is not None and known.card is not None and known.head.number == head.number:
+            return BakeCard(head=head, card=known.card)
+        if quick:
+            return BakeCard(head=head, card=None)
         known = await self._brought_up(records, head.id)
         if known.card is None:
             known.card = await off_loop(request, card_of, known.begun, known.events, known.head.begun_at.timestamp())
@@ -187,7 +195,9 @@ async def get_bench(request: Request, records: RecordsOf) -> BenchPage:
     """All bakes under way: what is next of each, and what rings."""
     number = await records(store.last_number)
     heads = await records(store.list_bakes, under_way=True)
-    cards = [await _bakes(request).card(request, records, head) for head in heads]
+    cards, begin = list[BakeCard](), time.monotonic()
+    for head in heads:
+        cards.append(await _bakes(request).card(request, records, head, quick=time.monotonic() - begin > CARDS_S))
     return BenchPage(bakes=tuple(cards), number=number, now_s=time.time())
 
 

@@ -232,3 +232,12 @@ class TestPlan:
         assert yeast.target_g == pytest.approx(0.3)
         assert yeast.says.startswith("Less than this scale shows: 0.3 g")
         assert all(one.tolerance_g < one.target_g / 2 for one in now(of).lines)
+
+    def test_what_no_step_takes(self):
+        """Flour for the bench is weighed before the first shaping, not the evening before and not at the end."""
+        bake = bake_now(begun("Squash rolls"), (), BEGUN_S)
+        (flour,) = [one.key for one in bake.lines if one.of == "For the bench"]
+        place = {key: n for n, key in enumerate(bake.order)}
+        shaping = min(place[one.key] for one in bake.tasks if one.group == "shape")
+        assert place[flour] < shaping
+        assert shaping - place[flour] <= 3

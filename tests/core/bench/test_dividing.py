@@ -233,3 +233,16 @@ class TestRunning:
         bake = task(now(of), "bake")
         writer.did(Began(task=bake.key), Turned(task=bake.key))
         assert task(now(of, writer), "bake").touched == 1
+
+    def test_loads_that_wait(self):
+        """While the first load is in the pot, the others wait since they came out of the fridge, and it is told until when they may."""
+        of, writer = begun("Malted seed bagels"), Writer()
+        for todo in now(of).tasks:
+            if todo.kind == "bathe":
+                break
+            writer.did(Began(task=todo.key), Done(task=todo.key), after_min=1)
+        chilled = next(one for one in now(of, writer).tasks if one.kind == "chill").done_s
+        loads = [one for one in now(of, writer).tasks if one.kind == "bathe"]
+        writer.did(Began(task=loads[0].key))
+        waiting = [one for one in now(of, writer).tasks if one.kind == "bathe" and one.status == "open"]
+        assert [one.waits_until_s for one in waiting] == [chilled + 120 * 60] * len(waiting)

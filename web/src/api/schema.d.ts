@@ -1514,7 +1514,7 @@ export interface components {
          */
         BakeCard: {
             head: components["schemas"]["BakeHead"];
-            card: components["schemas"]["Card"];
+            card: components["schemas"]["Card"] | null;
         };
         /**
          * BakeFigures
@@ -3031,7 +3031,7 @@ export interface components {
              */
             who: string;
             /** What */
-            what: components["schemas"]["Weighed"] | components["schemas"]["TookOut"] | components["schemas"]["Accepted"] | components["schemas"]["Scaled"] | components["schemas"]["Resolved"] | components["schemas"]["Added"] | components["schemas"]["HeldBack"] | components["schemas"]["Began"] | components["schemas"]["Done"] | components["schemas"]["Skipped"] | components["schemas"]["Turned"] | components["schemas"]["Tested"] | components["schemas"]["Measurement"] | components["schemas"]["pancount__core__bench__events__Kept"] | components["schemas"]["Piece"] | components["schemas"]["SharedOut"] | components["schemas"]["TimerSet"] | components["schemas"]["Longer"] | components["schemas"]["Quiet"] | components["schemas"]["Noted"] | components["schemas"]["Paused"] | components["schemas"]["Resumed"] | components["schemas"]["Ended"] | components["schemas"]["Undone"];
+            what: components["schemas"]["Weighed"] | components["schemas"]["TookOut"] | components["schemas"]["Accepted"] | components["schemas"]["Scaled"] | components["schemas"]["Resolved"] | components["schemas"]["Added"] | components["schemas"]["HeldBack"] | components["schemas"]["Began"] | components["schemas"]["Done"] | components["schemas"]["Skipped"] | components["schemas"]["Turned"] | components["schemas"]["LookedAt"] | components["schemas"]["Measurement"] | components["schemas"]["pancount__core__bench__events__Kept"] | components["schemas"]["Piece"] | components["schemas"]["SharedOut"] | components["schemas"]["TimerSet"] | components["schemas"]["Longer"] | components["schemas"]["Quiet"] | components["schemas"]["Noted"] | components["schemas"]["Paused"] | components["schemas"]["Resumed"] | components["schemas"]["Ended"] | components["schemas"]["Undone"];
         };
         /**
          * ExamplesGone
@@ -4177,6 +4177,21 @@ export interface components {
             sold: components["schemas"]["Sold"] | null;
         };
         /**
+         * LookedAt
+         * @description Looked at, and it was ready or not.
+         */
+        LookedAt: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            deed: "tested";
+            /** Task */
+            task: string;
+            /** Passed */
+            passed: boolean;
+        };
+        /**
          * Loosened
          * @description What there would be without a limit: flour, and the pieces of each target.
          */
@@ -4762,7 +4777,7 @@ export interface components {
             /** Says */
             says: string[];
             /** Deeds */
-            deeds: (components["schemas"]["Weighed"] | components["schemas"]["TookOut"] | components["schemas"]["Accepted"] | components["schemas"]["Scaled"] | components["schemas"]["Resolved"] | components["schemas"]["Added"] | components["schemas"]["HeldBack"] | components["schemas"]["Began"] | components["schemas"]["Done"] | components["schemas"]["Skipped"] | components["schemas"]["Turned"] | components["schemas"]["Tested"] | components["schemas"]["Measurement"] | components["schemas"]["pancount__core__bench__events__Kept"] | components["schemas"]["Piece"] | components["schemas"]["SharedOut"] | components["schemas"]["TimerSet"] | components["schemas"]["Longer"] | components["schemas"]["Quiet"] | components["schemas"]["Noted"] | components["schemas"]["Paused"] | components["schemas"]["Resumed"] | components["schemas"]["Ended"] | components["schemas"]["Undone"])[];
+            deeds: (components["schemas"]["Weighed"] | components["schemas"]["TookOut"] | components["schemas"]["Accepted"] | components["schemas"]["Scaled"] | components["schemas"]["Resolved"] | components["schemas"]["Added"] | components["schemas"]["HeldBack"] | components["schemas"]["Began"] | components["schemas"]["Done"] | components["schemas"]["Skipped"] | components["schemas"]["Turned"] | components["schemas"]["LookedAt"] | components["schemas"]["Measurement"] | components["schemas"]["pancount__core__bench__events__Kept"] | components["schemas"]["Piece"] | components["schemas"]["SharedOut"] | components["schemas"]["TimerSet"] | components["schemas"]["Longer"] | components["schemas"]["Quiet"] | components["schemas"]["Noted"] | components["schemas"]["Paused"] | components["schemas"]["Resumed"] | components["schemas"]["Ended"] | components["schemas"]["Undone"])[];
         };
         /**
          * OtherPercent
@@ -6909,21 +6924,6 @@ export interface components {
         Temperature: {
             /** Celsius */
             celsius: number;
-        };
-        /**
-         * Tested
-         * @description Looked at, and it was ready or not.
-         */
-        Tested: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            deed: "tested";
-            /** Task */
-            task: string;
-            /** Passed */
-            passed: boolean;
         };
         /**
          * Thing

@@ -1,5 +1,7 @@
 """What was changed at the bench, in words, and the formula with it: the next revision, to be laid on the desk if the baker wants it."""
 
+from pydantic import ValidationError
+
 from pancount.core.base.models import Frozen
 from pancount.core.bench.bake import Bake, meant_g
 from pancount.core.bench.begun import Begun
@@ -62,7 +64,15 @@ def changes(begun: Begun, plan: Plan, bake: Bake) -> Changes:
     times = flour_g / of_flour if of_flour else 0.0
     changed = {(s, n): now / was for (s, n), (was, now) in by_line.items() if was > 0 and abs(now - was) > 1e-6}
     extra = tuple((name, role, g * times) for (name, role), g in others.items() if g > 0)
-    return Changes(says=tuple(says), formula=_laid(begun, dough, changed, extra))
+    return Changes(says=tuple(says), formula=_valid(_laid(begun, dough, changed, extra)))
+
+
+def _valid(formula: Formula | None) -> Formula | None:
+    """None for one that goes past what a formula may hold."""
+    try:
+        return None if formula is None else Formula.model_validate(formula.model_dump())
+    except ValidationError:
+        return None
 
 
 def _laid(begun: Begun, dough: Formula, changed: dict[tuple[int, int], float], extra: tuple[tuple[str, Role, float], ...]) -> Formula | None:

@@ -21,6 +21,8 @@ from pancount.core.bench.plan import Plan, ToWeigh
 from pancount.core.bench.rules import rules
 from pancount.core.formula.gauges import Character
 
+MOST_ASKED = 2
+"""So many things are worked out at once."""
 NONE_LEFT_G = 0.5
 """A remainder under this is none. [g]"""
 
@@ -168,6 +170,8 @@ def questions(begun: Begun, plan: Plan, bake: Bake, meant: Character, mixed_in: 
     """All that is to be decided about what was weighed, in the order of the sheet. `mixed_in`: lines that cannot be taken out any more."""
     ways, found = _Ways(begun, plan, bake, meant, mixed_in), list[Decision]()
     for line in plan.lines.values():
+        if len(found) >= MOST_ASKED:
+            break  # the others come up when these are decided
         own, target = bake.line(line.key), meant_g(line, bake.scaling)
         if own.apart:
             found.append(_twice(line, bake, begun))

@@ -9,7 +9,7 @@ from pancount.core.base.models import Frozen
 from pancount.core.base.units import WEIGHT_UNITS
 from pancount.core.bench.begun import Begun
 from pancount.core.bench.rules import rules
-from pancount.core.formula.formula import Formula
+from pancount.core.formula.formula import BesideKind, Formula
 from pancount.core.formula.stages import flow
 from pancount.core.formula.steps import Step
 from pancount.core.formula.ways import in_way, way_of
@@ -206,7 +206,7 @@ def plan_of(begun: Begun, method: Method) -> Plan:
         for b, stage in enumerate(sheet.beside)
     }
     todos = _todos(begun, method, steps, sheet.mixes)
-    order, placed = list[str](), set[tuple[str, int, int]]()
+    order, placed, by_key = list[str](), set[tuple[str, int, int]](), {one.key: one for one in todos}
 
     def weigh(m: int, stages: set[int], besides: set[int]) -> None:
         for s in sorted(stages):
@@ -228,14 +228,33 @@ def plan_of(begun: Begun, method: Method) -> Plan:
         lay([one for one in todos if one.per_mix and one.mix == m], m)
         weigh(m, {s for mix, s in lines if mix == m}, set())
     lay([one for one in todos if not one.per_mix], 0)
-    weigh(0, set(), set(beside))
+    for b, own in beside.items():
+        if ("b", 0, b) not in placed:
+            # No step takes it: it is weighed before the first that is of its kind.
+            at = next((n for n, key in enumerate(order) if key in by_key and _wants(formula.beside[b].kind, steps[by_key[key].step])), len(order))
+            order[at:at] = [one.key for one in own]
     every = {one.key: one for some in (*lines.values(), *beside.values()) for one in some}
     main, makers = main_strand(method), dict[tuple[int, int], tuple[str, ...]]()
     for m in range(sheet.mixes):
         for n, strand in enumerate(method.strands):
             if strand.kind == "stage" and n != main:
                 makers[m, strand.spot] = tuple(one.key for one in todos if one.per_mix and one.mix == m and one.step in strand.steps)
-    return Plan(every, {one.key: one for one in todos}, tuple(order), steps, makers, tuple(_text(step, one) for step, one in zip(way.steps, steps, strict=True)))
+    return Plan(every, by_key, tuple(order), steps, makers, tuple(_text(step, one) for step, one in zip(way.steps, steps, strict=True)))
+
+
+WANTED_BY: dict[BesideKind, tuple[str, ...]] = {
+    BesideKind.BENCH: ("shape",),
+    BesideKind.PAN_OIL: ("prepare", "press", "shape"),
+    BesideKind.FILLING: ("fill", "shape"),
+    BesideKind.WASH: ("wash", "preheat", "heat"),
+    BesideKind.TOPPING: ("top", "preheat", "heat"),
+    BesideKind.BATH: ("heat_bath", "bathe", "heat"),
+}
+"""What is beside the dough is needed at steps of these kinds, or groups. Common practice, no source."""
+
+
+def _wants(kind: BesideKind, one: Filled) -> bool:
+    return one.kind.key in WANTED_BY[kind] or one.kind.group in WANTED_BY[kind]
 
 
 def _text(step: Step, one: Filled) -> str:

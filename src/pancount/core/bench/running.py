@@ -1,5 +1,6 @@
 """Something to do as it stands now: when it was begun, from when to look, too far by when, when it rings, and what it waits for."""
 
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import cache
 
@@ -142,25 +143,31 @@ def _touch_rings(bake: Bake, todo: ToDo, figures: StepFigures, host: ToDo | None
 
 def tasks_now(plan: Plan, bake: Bake, method: Method, begun_s: float, mixes: int) -> tuple[TaskNow, ...]:
     """All there is to do, in order."""
-    shift = _shift(plan, bake, method, begun_s)
+    shift, spots = _shift(plan, bake, method, begun_s), _spots(plan)
     todos = [plan.todos[key] for key in plan.order if key in plan.todos]
     main, found = main_strand(method), list[TaskNow]()
-    open_before: dict[tuple[int, int], bool] = {}
+    run = {turn.step for turn in method.loads}
+    """Steps that go load by load: none of them holds up another, since a load is baked while the next is in the pot."""
+    still_open = set[tuple[int, int, bool]]()
     last_done: dict[tuple[int, int], float | None] = {}
-    for todo in todos:
+    first_waits: dict[int, float | None] = {}
+    hosts = {(todo.step, todo.mix): todo for todo in reversed(todos)}
+    for n, todo in enumerate(todos):
         figures, one, own = method.steps[todo.step], plan.steps[todo.step], bake.task(todo.key)
         strand = (figures.strand, todo.mix if todo.per_mix else -1)
         status = "skipped" if own.skipped else "done" if own.done_s is not None else "running" if own.began_s is not None else "open"
         aside = not one.on_chain
         before = (main, -1) if figures.strand == main else strand
-        held = open_before.get(strand, False) or (not todo.per_mix and any(own_open for (n, _), own_open in open_before.items() if n == figures.strand))
+        in_run = todo.step in run
+        held = any(of == figures.strand and (mix == strand[1] or not todo.per_mix) for of, mix, runs in still_open if not (in_run and runs))
         spans = _spans(todo, one, figures, method)
-        host = _host(todos, todo) if figures.during else None
+        host = hosts.get((todo.step - 1, todo.mix)) if figures.during else None
         touches = len(figures.touches) if figures.during else (one.touches if one.hands == "touches" and todo.load >= 0 else 0)
         began = own.began_s
         rings = _touch_rings(bake, todo, figures, host, method, len(own.turned)) if figures.during else _rings(own, todo, one, spans)
         running = status == "running"
-        waits = last_done.get(before)
+        # Every load of a step waits since what came before the first of them was done.
+        waits = first_waits.setdefault(todo.step, last_done.get(before)) if todo.load >= 0 else last_done.get(before)
         found.append(
             TaskNow(
                 key=todo.key, step=todo.step, mix=todo.mix, load=todo.load, pieces=todo.pieces, kind=one.kind.key, label=figures.label,
@@ -174,12 +181,12 @@ def tasks_now(plan: Plan, bake: Bake, method: Method, begun_s: float, mixes: int
                 look=one.look, if_not=one.if_not, again_min=one.again_min, tries=len(own.tries),
                 tries_say=_after_tries()[one.kind.group] if len(own.tries) >= rules()["most_tries"] else "", passed=own.passed,
                 touches=touches, touched=len(own.turned), heat=_heat(figures, todo, method), caution=figures.caution,
-                goes_in=_goes_in(plan, bake, todo, figures, mixes), waits_until_s=waits if status == "open" and not held and not aside else None, waits_cost=_cost(plan, todos, todo, waits),
+                goes_in=_goes_in(plan, bake, todo, figures, mixes, spots), waits_until_s=waits if status == "open" and not held and not aside else None, waits_cost=_cost(plan, todos[:n]) if waits is not None else "",
             )
         )
-        if not aside and not (todo.load >= 0 and _is_over(status)):
-            open_before[strand] = open_before.get(strand, False) or not _is_over(status)
-        if status == "done" and own.done_s is not None:
+        if not aside and not _is_over(status):
+            still_open.add((*strand, in_run))
+        if status == "done" and own.done_s is not None and not aside:
             last_done[before] = None if figures.waits_min is None else own.done_s + figures.waits_min * MINUTE
         elif status == "running":
             last_done[before] = None
@@ -194,17 +201,10 @@ def _at(began_s: float | None, minutes: float | None, running: bool) -> float | 
     return began_s + minutes * MINUTE if running and began_s is not None and minutes is not None else None
 
 
-def _host(todos: list[ToDo], todo: ToDo) -> ToDo | None:
-    """What a step happens within: the one before it in the way."""
-    return next((one for one in todos if one.step == todo.step - 1 and one.mix == todo.mix), None)
-
-
-def _cost(plan: Plan, todos: list[ToDo], todo: ToDo, waits: float | None) -> str:
-    if waits is None:
-        return ""
-    at = todos.index(todo)
-    before = next((plan.steps[one.step] for one in reversed(todos[:at]) if plan.steps[one.step].waits_min is not None), None)
-    return before.kind.waits_cost if before else ""
+def _cost(plan: Plan, before: Sequence[ToDo]) -> str:
+    """What waiting does to what was done last."""
+    done = next((plan.steps[one.step] for one in reversed(before) if plan.steps[one.step].waits_min is not None), None)
+    return done.kind.waits_cost if done else ""
 
 
 def _heat(figures: StepFigures, todo: ToDo, method: Method) -> str:
@@ -217,17 +217,25 @@ def _heat(figures: StepFigures, todo: ToDo, method: Method) -> str:
     return f"{low:.0f} °C" if round(low) == round(high) else f"{low:.0f} to {high:.0f} °C"
 
 
-def _goes_in(plan: Plan, bake: Bake, todo: ToDo, figures: StepFigures, mixes: int) -> tuple[GoesInNow, ...]:
+Spot = tuple[str, int, int, int]
+"""What, which stage, which line of it (all of what is beside the dough: -1), which mix."""
+
+
+def _spots(plan: Plan) -> dict[Spot, list[str]]:
+    """Lines by where they stand."""
+    found: dict[Spot, list[str]] = {}
+    for key, line in plan.lines.items():
+        found.setdefault((line.what, line.stage, -1 if line.what == "beside" else line.line, line.mix), []).append(key)
+    return found
+
+
+def _goes_in(plan: Plan, bake: Bake, todo: ToDo, figures: StepFigures, mixes: int, spots: Mapping[Spot, Sequence[str]]) -> tuple[GoesInNow, ...]:
     """What goes in at a step: as printed where it is all of a line, else its part of it."""
     found = []
     for one in figures.goes_in:
         wanted = "beside" if one.what == "beside" else "held_back" if one.held_back else "line"
-        if one.what == "stage":
-            lines = []
-        elif one.what == "beside":
-            lines = [line for line in plan.lines.values() if line.what == wanted and line.stage == one.spot[0]]
-        else:
-            lines = [line for line in plan.lines.values() if line.what == wanted and (line.stage, line.line) == one.spot and line.mix == todo.mix]
+        at = (wanted, one.spot[0], -1 if one.what == "beside" else one.spot[-1], 0 if one.what == "beside" else todo.mix)
+        lines = [] if one.what == "stage" else [plan.lines[key] for key in spots.get(at, ())]
         grams = one.weight_g if one.weight_g is None or one.what == "beside" else one.weight_g / (mixes if todo.per_mix else 1)
         if one.what == "line" and lines and grams is not None:
             grams *= bake.scaling.factor.get(todo.mix, 1.0)

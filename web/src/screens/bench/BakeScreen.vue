@@ -34,6 +34,7 @@ const KEYS = [
   ['N', 'leave it out'],
   ['← →', 'look at what was before, what comes after'],
   ['H', 'heard: quiet the timer'],
+  ['B', 'the next bake'],
   ['Tab', 'from thing to thing'],
   ['Esc', 'back to what is to do now; again: leave the bench'],
   ['?', 'these keys'],
@@ -211,7 +212,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
   if (event.repeat) return
   const asked = question.value?.options[Number(key) - 1]
   const does: Record<string, (() => void) | undefined> = {
-    ' ': primary, Enter: primary, z: () => scale.setZero(), u: () => void undo(), n: skip, o: () => stepPanel.value?.notYet(), h: heard, '?': () => (shows.value = true),
+    ' ': primary, Enter: primary, z: () => scale.setZero(), u: () => void undo(), n: skip, o: () => stepPanel.value?.notYet(), h: heard, b: nextBake, '?': () => (shows.value = true),
     ArrowLeft: () => along(-1), ArrowRight: () => along(1), Escape: () => (chosen.value ? (chosen.value = '') : leave()),
   }
   if (isPedal) {
@@ -232,7 +233,18 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
 useEventListener(window, 'pointerup', () => setTimeout(() => document.activeElement instanceof HTMLButtonElement && document.activeElement.blur()))
 
 const others = useQuery({ queryKey: ['bench'], queryFn: () => ask(api.GET('/api/bench')), refetchInterval: 5_000 })
-const beside = computed(() => (others.data.value?.bakes ?? []).filter((one) => one.head.id !== id.value))
+const beside = computed(() =>
+  (others.data.value?.bakes ?? []).filter((one) => one.head.id !== id.value).map(({ head, card }) => {
+    const rings = card?.timers[0] ?? null
+    return { head, rings, says: rings && rings.rings_s <= now.value ? `${rings.name}: rang ${spanText(now.value - rings.rings_s)} ago` : (card?.next ?? '…') }
+  }),
+)
+/** The next of the bakes under way, round and round. */
+function nextBake(): void {
+  const all = (others.data.value?.bakes ?? []).map((one) => one.head.id)
+  const own = all[(all.indexOf(id.value) + 1) % Math.max(1, all.length)]
+  if (own && own !== id.value) void router.push({ name: 'bake', params: { id: own } })
+}
 const pieces = computed(() => bake.value?.making?.targets.reduce((sum, one) => sum + one.pieces, 0) ?? 0)
 const note = ref('')
 function keepNote(): void {
@@ -259,7 +271,7 @@ watch(() => bake.value?.name, (name) => name && (document.title = `${name} · Be
       <LinkButton class="tool" :to="{ name: 'bench' }">Leave bench</LinkButton>
     </header>
     <nav v-if="beside.length" class="others" aria-label="Other bakes">
-      <RouterLink v-for="(one, n) in beside" :key="one.head.id" :to="{ name: 'bake', params: { id: one.head.id } }" :class="{ late: one.card.timers[0] && one.card.timers[0].rings_s <= now }"><b>{{ one.head.name }}</b><span>{{ one.card.timers[0] && one.card.timers[0].rings_s <= now ? `${one.card.timers[0].name}: rang ${spanText(now - one.card.timers[0].rings_s)} ago` : one.card.next }}</span><span v-if="one.card.timers[0] && one.card.timers[0].rings_s > now" class="worked">{{ one.card.timers[0].name }} {{ untilText(one.card.timers[0].rings_s - now) }}</span><kbd class="visually-hidden">{{ n + 1 }}</kbd></RouterLink>
+      <RouterLink v-for="one in beside" :key="one.head.id" :to="{ name: 'bake', params: { id: one.head.id } }" :class="{ late: one.rings && one.rings.rings_s <= now }"><b>{{ one.head.name }}</b><span>{{ one.says }}</span><span v-if="one.rings && one.rings.rings_s > now" class="worked">{{ one.rings.name }} {{ untilText(one.rings.rings_s - now) }}</span></RouterLink>
     </nav>
     <Said v-if="error && !state" tone="stop"><strong>The bake cannot be shown</strong>{{ error.message }}<div class="row"><el-button @click="fetch()">Try again</el-button><LinkButton :to="{ name: 'bench' }">All bakes</LinkButton></div></Said>
     <el-skeleton v-else-if="!bake || !units || !state" :rows="8" animated aria-label="Fetching the bake" />

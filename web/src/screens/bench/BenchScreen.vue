@@ -26,7 +26,7 @@ const bench = useQuery({
     learnTime(page.now_s, asked)
     return page
   },
-  refetchInterval: 10_000,
+  refetchInterval: (query) => (query.state.data?.bakes.some((one) => one.card === null) ? 800 : 10_000),
 })
 const over = useQuery({ queryKey: ['bakes'], queryFn: () => ask(api.GET('/api/bakes')) })
 const formulas = useQuery({ queryKey: ['formulas', false], queryFn: () => ask(api.GET('/api/formulas', { params: { query: { archived: false } } })) })
@@ -75,8 +75,8 @@ watch(() => route.query, (query) => {
             <RouterLink :to="{ name: 'bake', params: { id: one.head.id } }">
               <b class="name">{{ one.head.name || 'Formula without a name' }}</b>
               <span class="quiet">{{ one.head.pieces }} pieces, begun {{ clockOf(Date.parse(one.head.begun_at) / 1000) }}<template v-if="one.head.status === 'paused'">, put away</template></span>
-              <span class="next">{{ one.card.next || 'All of it is done' }}</span>
-              <span v-for="timer in one.card.timers.slice(0, 2)" :key="timer.key" class="timer" :class="{ late: timer.rings_s <= now }">{{ timer.name }} <b>{{ timer.rings_s > now ? untilText(timer.rings_s - now) : `rang ${spanText(now - timer.rings_s)} ago` }}</b></span>
+              <span class="next">{{ one.card ? one.card.next || 'All of it is done' : '…' }}</span>
+              <span v-for="timer in one.card?.timers.slice(0, 2) ?? []" :key="timer.key" class="timer" :class="{ late: timer.rings_s <= now }">{{ timer.name }} <b>{{ timer.rings_s > now ? untilText(timer.rings_s - now) : `rang ${spanText(now - timer.rings_s)} ago` }}</b></span>
             </RouterLink>
           </li>
         </ul>

@@ -37,7 +37,8 @@ const inPan = computed(() => (strip.value?.pieces.length ?? 0) - panNumber.value
 </script>
 
 <template>
-  <div class="divide">
+  <div class="divide" :class="{ panned: made?.panned }">
+    <div class="figures">
     <MeasureField label="All the dough, on the scale" kind="g" :units="units" :live="net" :last="bake.dough.on_scale_g ?? null" @measured="emit('act', { deed: 'measured', what: 'dough_g', value: $event, pieces: 1 })" />
     <Said v-for="one in bake.questions.filter((own) => own.kind === 'loss')" :key="one.key" tone="now"><strong>{{ one.title }}</strong>{{ one.says }}</Said>
     <p v-if="bake.dough.on_scale_g != null" class="says">{{ bake.dough.says }}</p>
@@ -56,13 +57,17 @@ const inPan = computed(() => (strip.value?.pieces.length ?? 0) - panNumber.value
         <el-button v-if="bake.shares.length" @click="halves = !halves" :aria-expanded="halves">Without a scale</el-button>
       </div>
       <ol v-if="halves" class="halves"><li v-for="line in bake.shares" :key="line">{{ line }}</li><li><el-button @click="emit('act', { deed: 'shared_out', target: at })">Shared out so</el-button></li></ol>
-      <figure v-if="made.panned"><PanTop :solid="made.panned.solid" :panned="made.panned" :filled="inPan" :units="units" :scale="6" :measured="false" /><figcaption class="quiet">{{ made.panned.pan.name }} {{ panNumber + 1 }} of {{ made.loads.reduce((sum, one) => sum + one.pans, 0) }}: {{ inPan }} of {{ perPan }} in it.</figcaption></figure>
+    </template>
+    </div>
+    <template v-if="made && strip">
+      <figure v-if="made.panned"><PanTop :solid="made.panned.solid" :panned="made.panned" :filled="inPan" :piece-g="made.piece_g" :units="units" :scale="6" :measured="false" /><figcaption class="quiet">{{ made.panned.pan.name }} {{ panNumber + 1 }} of {{ made.loads.reduce((sum, one) => sum + one.pans, 0) }}: {{ inPan }} of {{ perPan }} in it.</figcaption></figure>
     </template>
   </div>
 </template>
 
 <style scoped>
-.divide { display: grid; gap: 10px }
+.divide, .figures { display: grid; gap: 10px; align-content: start; min-width: 0 }
+@media (min-width: 800px) { .panned { grid-template-columns: minmax(0, 1fr) auto } }
 .says { font-size: 1.08rem }
 .make { font-size: 1.5rem }
 .figure { font-size: 2.6rem }

@@ -28,7 +28,8 @@ const running = computed(() => props.task.status === 'running')
 const isTest = computed(() => props.task.kind === 'test')
 const byLook = computed(() => props.task.by === 'look' && Boolean(props.task.look))
 const folds = computed(() => Boolean(props.task.during) && props.task.touches > 0)
-const short = computed(() => props.task.usual_min < 0.3)
+/** What has no beginning of its own: it is only done. */
+const short = computed(() => props.task.usual_min < 0.3 || props.task.kind === 'divide')
 const rise = computed(() => props.bake.rises.find((one) => one.step === props.task.step) ?? null)
 /** The next load of the same, to go in as this one comes out. */
 const nextLoad = computed(() => (props.task.load < 0 ? null : (props.bake.tasks.find((one) => one.step === props.task.step && one.load > props.task.load && one.status === 'open') ?? null)))
