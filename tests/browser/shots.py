@@ -138,6 +138,7 @@ def loads(page: Page) -> None:
     happened(page.request, bake["head"]["id"], {"deed": "began", "task": first}, {"deed": "done", "task": first}, {"deed": "began", "task": second})
     page.goto(f"/bench/{bake['head']['id']}")
     page.get_by_role("button", name=re.compile("^Bathe, load 2")).first.click()
+    page.evaluate("window.scrollTo(0, 0)")
     page.locator(".loads").wait_for()
 
 

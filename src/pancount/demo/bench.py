@@ -20,9 +20,9 @@ from pancount.store.kitchen import ONLY_KITCHEN
 PIECES = (77, 78, 76, 77, 79, 76, 77, 75, 78, 77, 76, 77, 78, 77, 76, 77, 80, 77, 76, 78, 77, 75, 77, 76)
 """Milk buns as they came off the scale. [g]"""
 BAKED_G = 1_618.0
-WEIGHED = 4
+WEIGHED = 2
 """Lines of the bagels that are in."""
-OVER_G = 3.0
+OVER_G = 9.0
 
 
 class _Telling:

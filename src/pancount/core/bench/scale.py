@@ -119,7 +119,7 @@ def _judged(state: OnScale, reading: Reading, target_g: float | None, tolerance_
         if state.was_off and state.steady and phase == "over":
             says = "More than before the bowl was taken off: is it another bowl? Press Zero to begin from here."
     if target_g and reading.step_g > max(tolerance_g, 1e-9) * 1.001 and not says:
-        says = f"The scale is in {reading.unit}, in steps of {reading.step_g:.3g} g: too coarse for {target_g:.3g} g."
+        says = f"The scale is in {'ounces' if reading.unit == 'oz' else reading.unit} and shows steps of {reading.step_g:.3g} g: too coarse for {target_g:.3g} g."
         trouble = reading.step_g > 0.1 * target_g
     stands = state.since_s is not None and reading.at_s - state.since_s >= rules()["settled_s"]
     return state.model_copy(update={"phase": phase, "says": says, "trouble": trouble, "take": phase == "within" and stands})

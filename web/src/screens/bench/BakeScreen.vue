@@ -182,6 +182,11 @@ function primary(): void {
   } else if (line.value) weighPanel.value?.primary()
   else stepPanel.value?.primary()
 }
+/** What is chosen further down on a small screen is shown at its top. */
+function goTo(key: string): void {
+  chosen.value = key
+  window.scrollTo({ top: 0 })
+}
 function along(by: number): void {
   const order = bake.value?.order ?? []
   const n = order.indexOf(at.value)
@@ -290,7 +295,7 @@ watch(() => bake.value?.name, (name) => name && (document.title = `${name} · Be
         <ol class="log"><li v-for="one in bake.log.slice(0, 12)" :key="one.id"><span class="quiet">{{ clockOf(one.at_s) }} {{ one.who }}</span> {{ one.says }}</li></ol>
       </Said>
       <div class="cols" :class="{ bowl: bowl !== null && !ends }">
-        <InBowl v-if="bowl && !ends" class="left" :title="bowl.title" :lines="bowl.lines" :at="at" :units="units" @go="chosen = $event" />
+        <InBowl v-if="bowl && !ends" class="left" :title="bowl.title" :lines="bowl.lines" :at="at" :units="units" @go="goTo" />
         <section class="tray center" aria-label="What is to do now">
           <el-button v-if="question && !asks && !over" class="asked" @click="chosen = question.line">{{ question.title }}: decide</el-button>
           <QuestionPanel v-if="question && asks" :question="question" @choose="chooseWay" />
@@ -300,7 +305,7 @@ watch(() => bake.value?.name, (name) => name && (document.title = `${name} · Be
           <StepPanel v-else-if="task" ref="stepPanel" :key="task.key" :task="task" :bake="bake" :units="units" :now="now" :celsius="thermometer.celsius.value" :scale="shownScale" @act="(...deeds) => did(...deeds)" @undo="undo" @skip="skip" />
           <p v-if="line && nextLine && !asks" class="then">Then {{ nextLine.name }}, {{ lineText(nextLine, units) }}.</p>
         </section>
-        <NextTray class="right" :bake="bake" :next="next" :now="now" :units="units" @go="chosen = $event" @act="(...deeds) => act(...deeds)">
+        <NextTray class="right" :bake="bake" :next="next" :now="now" :units="units" @go="goTo" @act="(...deeds) => act(...deeds)">
           <p v-if="!bake.written" class="quiet">No method is written for this, so the usual steps stand in.</p>
           <ul v-if="bake.cautions.length && line" class="cautions"><li v-for="one in bake.cautions.slice(0, 3)" :key="one">{{ one }}</li></ul>
         </NextTray>

@@ -106,7 +106,7 @@ defineExpose({ primary, notYet })
     </div>
     <div class="measures">
       <MeasureField v-if="dough" label="Dough, how warm" kind="celsius" :units="units" :live="celsius" :last="last('dough_c')" @measured="emit('act', { deed: 'measured', what: 'dough_c', value: $event, task: key, pieces: 1 })" />
-      <MeasureField v-if="heat" label="Middle, how warm" kind="celsius" :units="units" :live="celsius" :last="last('middle_c')" @measured="emit('act', { deed: 'measured', what: 'middle_c', value: $event, task: key, pieces: 1 })" />
+      <MeasureField v-if="task.kind === 'bake'" label="Middle, how warm" kind="celsius" :units="units" :live="celsius" :last="last('middle_c')" @measured="emit('act', { deed: 'measured', what: 'middle_c', value: $event, task: key, pieces: 1 })" />
       <MeasureField v-if="cooled" :label="`All ${piecesNow} baked, weight`" kind="g" :units="units" :live="netG" :last="last('baked_g')" @measured="emit('act', { deed: 'measured', what: 'baked_g', value: $event, task: key, pieces: piecesNow })" />
     </div>
     <MixerPart v-if="task.group === 'dough' && !task.on" :bake="bake" :mix="task.mix" :units="units" @act="(...deeds) => emit('act', ...deeds)" />

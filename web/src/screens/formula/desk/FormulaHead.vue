@@ -67,7 +67,7 @@ const more = computed(() => [
       </template>
     </el-dropdown>
     <template v-if="!isPhone">
-      <LinkButton v-if="canTakeOut" :to="bench">Bake</LinkButton>
+      <LinkButton v-if="canTakeOut" text :to="bench">Bake</LinkButton>
       <LinkButton v-if="canTakeOut" class="to-sheet" :to="sheet">Weigh sheet</LinkButton>
       <el-button v-else-if="isKept" disabled :title="whyNot">Weigh sheet</el-button>
     </template>
@@ -80,7 +80,7 @@ const more = computed(() => [
 .name input { field-sizing: content; min-width: 130px; max-width: min(460px, 88vw); border: 1.5px solid transparent; background: none; border-radius: 10px; padding: 2px 6px; margin-left: -8px; text-overflow: ellipsis; font-weight: 700 }
 .name input:hover, .name input:focus { border-color: var(--rim-soft) }
 .name input.wrong { border-color: var(--stop); background: var(--stop-soft) }
-.styles { background: none; field-sizing: content; min-width: 90px; max-width: 250px; min-height: 30px; text-overflow: ellipsis }
+.styles { background: none; field-sizing: content; min-width: 90px; max-width: 190px; min-height: 30px; text-overflow: ellipsis }
 @media (max-width: 760px) {
   .formula-head { display: grid; grid-template-columns: minmax(0, 1fr) auto auto; gap: 0 4px; margin-bottom: 4px; min-height: 0 }
   .name input { width: 100%; max-width: none; field-sizing: fixed; font-size: 1.2rem; padding-block: 0; margin-left: 0 }
