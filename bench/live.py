@@ -8,6 +8,7 @@ Run: PYTHONPATH=src:tests .venv/bin/python bench/live.py [bakes ...]
 
 import http.client
 import json
+import queue
 import random
 import shutil
 import statistics
@@ -72,9 +73,21 @@ class Bake:
         self.writes.ask("POST", f"/api/bakes/{self.id}/events", {"events": [{"id": event, "writer": "tablet", "clock": self.clock, "at_s": time.time(), "what": what}]})
 
 
+FETCHERS = 8
+
+
 def listen(address: str, bakes: dict[str, Bake], ready: threading.Event, stop: threading.Event) -> None:
-    """The other devices: one stream, and each bake that something happened to is fetched."""
-    fetches = Asker(address)
+    """The other devices: one stream, and each bake that something happened to is fetched, some at a time as many devices would."""
+    todo: queue.Queue[tuple[Bake, float] | None] = queue.Queue()
+
+    def fetch() -> None:
+        asker = Asker(address)
+        while (one := todo.get()) is not None:
+            asker.ask("GET", f"/api/bakes/{one[0].id}")
+            one[0].took.append((time.perf_counter() - one[1]) * 1000)
+
+    for _ in range(FETCHERS):
+        threading.Thread(target=fetch, daemon=True).start()
     stream = http.client.HTTPConnection(urlsplit(address).hostname, urlsplit(address).port, timeout=30)
     stream.request("GET", "/api/bench/live")
     answer = stream.getresponse()
@@ -87,8 +100,7 @@ def listen(address: str, bakes: dict[str, Bake], ready: threading.Event, stop: t
         heard = json.loads(line[6:])
         bake, posted = bakes.get(heard["bake"]), None
         if bake is not None and (posted := bake.posted.get(heard["event"]["id"])) is not None:
-            fetches.ask("GET", f"/api/bakes/{bake.id}")
-            bake.took.append((time.perf_counter() - posted) * 1000)
+            todo.put((bake, posted))
 
 
 def going(address: str, formula: int, number: int, browser) -> None:

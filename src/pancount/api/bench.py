@@ -19,10 +19,10 @@ from pancount.api.long import is_large, off_loop
 from pancount.api.records import Records, RecordsOf
 from pancount.core.base import most
 from pancount.core.base.models import Frozen, Word
-from pancount.core.bench.begun import Begun, begin
+from pancount.core.bench.begun import begin
 from pancount.core.bench.card import Card, card_of
 from pancount.core.bench.events import Event
-from pancount.core.bench.state import BakeNow, bake_now
+from pancount.core.bench.state import BakeNow, Ground, bake_now, ground_of
 from pancount.core.count.count import Count
 from pancount.core.day.laying import with_pieces
 from pancount.core.formula.formula import Formula
@@ -98,7 +98,7 @@ class BenchPage(Frozen):
 class _Known:
     """A bake as this process last saw it."""
 
-    begun: Begun
+    ground: Ground
     events: tuple[Event, ...]
     head: BakeHead
     state: BakeNow | None = None
@@ -111,15 +111,18 @@ class Bakes:
     def __init__(self) -> None:
         self._known: LRUCache[UUID, _Known] = LRUCache(REMEMBERED)
 
-    async def _brought_up(self, records: Records, bake_id: UUID) -> _Known:
+    async def _brought_up(self, request: Request, records: Records, bake_id: UUID) -> _Known:
         known = self._known.get(bake_id)
         news: News = await records(store.news, bake_id, known.head.number if known else None)
         if known is not None and news.head.number == known.head.number:
             known.head = news.head
             return known
-        begun = news.begun if known is None else known.begun
-        assert begun is not None
-        fresh = _Known(begun, (*(known.events if known else ()), *news.events), news.head)
+        if known is not None:
+            ground = known.ground
+        else:
+            assert news.begun is not None
+            ground = await off_loop(request, ground_of, news.begun)
+        fresh = _Known(ground, (*(known.events if known else ()), *news.events), news.head)
         now = self._known.get(bake_id)
         if now is None or now.head.number < fresh.head.number:  # a slower request does not put an older state in its place
             self._known[bake_id] = fresh
@@ -127,9 +130,9 @@ class Bakes:
 
     async def now(self, request: Request, records: Records, bake_id: UUID) -> BakeState:
         """A bake as it is. Raises `NotFound`."""
-        known = await self._brought_up(records, bake_id)
+        known = await self._brought_up(request, records, bake_id)
         if known.state is None:
-            known.state = await off_loop(request, bake_now, known.begun, known.events, known.head.begun_at.timestamp())
+            known.state = await off_loop(request, bake_now, known.ground, known.events, known.head.begun_at.timestamp())
         return BakeState(head=known.head, bake=known.state, now_s=time.time())
 
     async def card(self, request: Request, records: Records, head: BakeHead, *, quick: bool) -> BakeCard:
@@ -139,9 +142,9 @@ class Bakes:
             return BakeCard(head=head, card=known.card)
         if quick:
             return BakeCard(head=head, card=None)
-        known = await self._brought_up(records, head.id)
+        known = await self._brought_up(request, records, head.id)
         if known.card is None:
-            known.card = await off_loop(request, card_of, known.begun, known.events, known.head.begun_at.timestamp())
+            known.card = await off_loop(request, card_of, known.ground, known.events, known.head.begun_at.timestamp())
         return BakeCard(head=known.head, card=known.card)
 
 

@@ -4,11 +4,9 @@ from collections.abc import Iterable
 
 from pancount.core.base.models import Frozen
 from pancount.core.bench.bake import bake_of, meant_g
-from pancount.core.bench.begun import Begun
 from pancount.core.bench.events import Event
-from pancount.core.bench.plan import plan_of
 from pancount.core.bench.running import tasks_now
-from pancount.core.bench.state import TimerNow, timers_now
+from pancount.core.bench.state import Ground, TimerNow, timers_now
 
 
 class Card(Frozen):
@@ -20,9 +18,9 @@ class Card(Frozen):
     timers: tuple[TimerNow, ...]
 
 
-def card_of(begun: Begun, events: Iterable[Event], begun_s: float) -> Card:
+def card_of(ground: Ground, events: Iterable[Event], begun_s: float) -> Card:
     """A bake in a few words, by its method as it was begun."""
-    plan = plan_of(begun, begun.method)
+    begun, plan = ground.begun, ground.plan
     bake = bake_of(plan, events)
     tasks = {one.key: one for one in tasks_now(plan, bake, begun.method, begun_s, begun.sheet.mixes)}
     timers = timers_now(bake, tuple(tasks.values()))

@@ -12,7 +12,7 @@ from pancount.core.bench.begun import Begun
 from pancount.core.bench.mixed import known_pantry
 from pancount.core.count.count import Count, with_pins
 from pancount.core.count.panned import Panned, panned
-from pancount.core.count.relations import of
+from pancount.core.count.relations import Values, of
 from pancount.core.count.result import Load
 from pancount.core.count.solve import Solved, loads_of, solve
 from pancount.core.formula.formula import Formula
@@ -64,13 +64,12 @@ def _down(value: float, step: float) -> float:
     return float(steps * Decimal(repr(step)))
 
 
-def remade(begun: Begun, formula: Formula, divide_g: float, keeps: str) -> Count | None:
-    """The count for so much dough on the bench; None where there is nothing to make of it. [g]
+def remade(begun: Begun, before: Values, divide_g: float, keeps: str) -> Count | None:
+    """The count for so much dough on the bench, as it was planned `before`; None where there is nothing to make of it. [g]
 
     Where pieces stay, each target takes its share of the dough and its pieces share that. Where weight stays, all targets but the largest stay as
     they were, and the largest takes the rest.
     """
-    before = _before(begun)
     number = len(begun.count.targets)
     takes = [before[of("pieces", i)] * before[of("piece_g", i)] for i in range(number)]
     if divide_g <= 0 or sum(takes) <= 0:
@@ -93,22 +92,23 @@ def remade(begun: Begun, formula: Formula, divide_g: float, keeps: str) -> Count
         return None  # less than can be weighed, or more than is counted
 
 
-def _before(begun: Begun) -> dict[str, float]:
+def planned(begun: Begun) -> Values:
+    """The count as it was solved when the bake was begun: its quantities by name."""
     return solve(begun.formula, begun.count, known_pantry(begun), begun.practice, begun.kit, None).solution.values
 
 
-def making(begun: Begun, formula: Formula, divide_g: float, keeps: str) -> Making | None:
+def making(begun: Begun, before: Values, formula: Formula, divide_g: float, keeps: str) -> Making | None:
     """The count solved again for so much dough on the bench; `formula` as it was mixed. None where nothing comes of it. [g]"""
-    own = remade(begun, formula, divide_g, keeps)
+    own = remade(begun, before, divide_g, keeps)
     if own is None:
         return None
     found = solve(formula, own, known_pantry(begun), begun.practice, begun.kit, None)
     if found.result.fights:
         return None
-    return _told(begun, found, _before(begun), divide_g, keeps)
+    return _told(begun, found, before, divide_g, keeps)
 
 
-def _told(begun: Begun, found: Solved, before: dict[str, float], divide_g: float, keeps: str) -> Making:
+def _told(begun: Begun, found: Solved, before: Values, divide_g: float, keeps: str) -> Making:
     now = found.solution.values
     unit_g = WEIGHT_UNITS[begun.scale.unit]
     step_g = float(begun.scale.step) * unit_g

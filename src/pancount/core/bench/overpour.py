@@ -19,6 +19,7 @@ from pancount.core.bench.events import Accepted, Deed, Resolved, Scaled, TookOut
 from pancount.core.bench.mixed import Mixing, character_of, gauges_between, mixing, moved_words
 from pancount.core.bench.plan import Plan, ToWeigh
 from pancount.core.bench.rules import rules
+from pancount.core.count.relations import Values
 from pancount.core.formula.gauges import Character
 
 MOST_ASKED = 2
@@ -80,8 +81,8 @@ def makes_words(found: Making | None, begun: Begun) -> str:
 class _Ways:
     """The ways to go on after one line, in a bake as it stands."""
 
-    def __init__(self, begun: Begun, plan: Plan, bake: Bake, meant: Character, mixed_in: set[str]) -> None:
-        self.begun, self.plan, self.bake, self.meant, self.mixed_in = begun, plan, bake, meant, mixed_in
+    def __init__(self, begun: Begun, plan: Plan, bake: Bake, meant: Character, before: Values, mixed_in: set[str]) -> None:
+        self.begun, self.plan, self.bake, self.meant, self.before, self.mixed_in = begun, plan, bake, meant, before, mixed_in
 
     def question(self, line: ToWeigh, in_g: float, target_g: float) -> Decision:
         """What is asked of a line that is off."""
@@ -122,7 +123,7 @@ class _Ways:
         divide = now * (1 - self.begun.sheet.bench_loss)
         first = pinned_keeps(self.begun.count)
         with suppress(CoreError):  # without flour there is nothing to make of it
-            both = (making(self.begun, mixed.formula, divide, keeps) for keeps in (first, "weight" if first == "pieces" else "pieces"))
+            both = (making(self.begun, self.before, mixed.formula, divide, keeps) for keeps in (first, "weight" if first == "pieces" else "pieces"))
             told = list(dict.fromkeys(filter(None, [makes_words(one, self.begun) for one in both])))
             if told:
                 yield f"{', or '.join(told)}."
@@ -166,9 +167,9 @@ class _Ways:
         )
 
 
-def questions(begun: Begun, plan: Plan, bake: Bake, meant: Character, mixed_in: set[str]) -> tuple[Decision, ...]:
-    """All that is to be decided about what was weighed, in the order of the sheet. `mixed_in`: lines that cannot be taken out any more."""
-    ways, found = _Ways(begun, plan, bake, meant, mixed_in), list[Decision]()
+def questions(begun: Begun, plan: Plan, bake: Bake, meant: Character, before: Values, mixed_in: set[str]) -> tuple[Decision, ...]:
+    """What is to be decided about what was weighed, in the order of the sheet, the first of it. `meant`, `before`: dough and count as planned; `mixed_in`: lines that cannot be taken out any more."""
+    ways, found = _Ways(begun, plan, bake, meant, before, mixed_in), list[Decision]()
     for line in plan.lines.values():
         if len(found) >= MOST_ASKED:
             break  # the others come up when these are decided

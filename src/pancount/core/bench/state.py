@@ -1,6 +1,7 @@
 """A bake as its screen shows it: all lines, all there is to do, what rings, what is asked, what the dough is now, what it makes."""
 
 from collections.abc import Iterable
+from dataclasses import dataclass
 
 from pancount.core.base.errors import CoreError
 from pancount.core.base.models import Frozen
@@ -8,7 +9,7 @@ from pancount.core.base.units import WEIGHT_UNITS
 from pancount.core.bench.bake import Bake, Line, bake_of, meant_g
 from pancount.core.bench.begun import Begun
 from pancount.core.bench.changed import Changes, changes
-from pancount.core.bench.dividing import Making, PieceStrip, making, pinned_keeps, remade, shares, strip
+from pancount.core.bench.dividing import Making, PieceStrip, making, pinned_keeps, planned, remade, shares, strip
 from pancount.core.bench.events import Event
 from pancount.core.bench.mixed import GaugeNow, Mixing, character_of, flour_g, gauges_between, known_pantry, mixing
 from pancount.core.bench.overpour import Decision, grams_words, loss_question, questions
@@ -16,6 +17,7 @@ from pancount.core.bench.plan import Plan, ToWeigh, main_strand, plan_of
 from pancount.core.bench.rules import rules
 from pancount.core.bench.running import MINUTE, TaskNow, tasks_now
 from pancount.core.bench.said import said
+from pancount.core.count.relations import Values
 from pancount.core.formula.gauges import Character
 from pancount.core.formula.stages import main_stage
 from pancount.core.formula.ways import in_way, way_of
@@ -145,25 +147,43 @@ LOGGED = 60
 """So many of what happened last are told."""
 
 
-def bake_now(begun: Begun, events: Iterable[Event], begun_s: float) -> BakeNow:
+@dataclass(frozen=True, slots=True)
+class Ground:
+    """What a bake stands on, whatever happens: worked out once."""
+
+    begun: Begun
+    plan: Plan
+    meant: Character
+    """The dough as it was meant."""
+    before: Values
+    """The count as it was solved then."""
+
+
+def ground_of(begun: Begun) -> Ground:
+    """What stays of a bake from its beginning on."""
+    plan = plan_of(begun, begun.method)
+    return Ground(begun, plan, character_of(begun, mixing(begun, plan, Bake()).formula), planned(begun))
+
+
+def bake_now(begun: Begun | Ground, events: Iterable[Event], begun_s: float) -> BakeNow:
     """A bake from what it was begun with and what happened since; `begun_s` in seconds since 1970, UTC.
 
     Never raises for what happened: what cannot be reckoned with it stays as it was begun.
     """
-    plan = plan_of(begun, begun.method)
+    ground = begun if isinstance(begun, Ground) else ground_of(begun)
+    begun, plan, meant = ground.begun, ground.plan, ground.meant
     bake = bake_of(plan, events)
     mixed = mixing(begun, plan, bake)
     keeps = bake.keeps or pinned_keeps(begun.count)
     on_scale = bake.dough_on_scale_g()
     divide_g = mixed.dough_g * (1 - begun.sheet.bench_loss) if on_scale is None else on_scale
-    method = _method(begun, bake, mixed, divide_g, keeps)
+    method = _method(ground, bake, mixed, divide_g, keeps)
     if method is not begun.method:
         plan = plan_of(begun, method)
         bake = bake_of(plan, bake.ordered)
     tasks = tasks_now(plan, bake, method, begun_s, begun.sheet.mixes)
-    meant = character_of(begun, mixing(begun, plan, Bake()).formula)
-    made, other = _makes(begun, mixed, divide_g, keeps)
-    asked = questions(begun, plan, bake, meant, _mixed_in(tasks))
+    made, other = _makes(ground, mixed, divide_g, keeps)
+    asked = questions(begun, plan, bake, meant, ground.before, _mixed_in(tasks))
     if on_scale is not None and not bake.pieces and (loss := loss_question(begun, mixed.dough_g, on_scale)) is not None:
         asked = (*asked, loss)
     unit_g = WEIGHT_UNITS[begun.scale.unit]
@@ -202,13 +222,13 @@ def bake_now(begun: Begun, events: Iterable[Event], begun_s: float) -> BakeNow:
     )
 
 
-def _method(begun: Begun, bake: Bake, mixed: Mixing, divide_g: float, keeps: str) -> Method:
+def _method(ground: Ground, bake: Bake, mixed: Mixing, divide_g: float, keeps: str) -> Method:
     """The method for the dough as it is: as warm as it was measured, of what is really in it, for the pieces that are made of it."""
-    dough_c, room_c = bake.latest("dough_c"), bake.latest("room_c")
+    begun, dough_c, room_c = ground.begun, bake.latest("dough_c"), bake.latest("room_c")
     own = begun.count.today.model_copy(update={"room_c": room_c}) if room_c is not None and -5 <= room_c <= 50 else begun.count.today
     if dough_c is None and own == begun.count.today and not _differs(bake):
         return begun.method
-    count = remade(begun, mixed.formula, divide_g, keeps) if bake.dough_on_scale_g() is not None or bake.scaling.factor else None
+    count = remade(begun, ground.before, divide_g, keeps) if bake.dough_on_scale_g() is not None or bake.scaling.factor else None
     try:
         return whole_method(
             mixed.formula, (count or begun.count).model_copy(update={"today": Today.model_validate(own.model_dump())}), known_pantry(begun),
@@ -224,9 +244,10 @@ def _differs(bake: Bake) -> bool:
     return accepted or bool(bake.added or bake.scaling.factor) or bake.dough_on_scale_g() is not None
 
 
-def _makes(begun: Begun, mixed: Mixing, divide_g: float, keeps: str) -> tuple[Making | None, Making | None]:
+def _makes(ground: Ground, mixed: Mixing, divide_g: float, keeps: str) -> tuple[Making | None, Making | None]:
     try:
-        return making(begun, mixed.formula, divide_g, keeps), making(begun, mixed.formula, divide_g, "weight" if keeps == "pieces" else "pieces")
+        first, other = (making(ground.begun, ground.before, mixed.formula, divide_g, one) for one in (keeps, "weight" if keeps == "pieces" else "pieces"))
+        return first, other
     except CoreError:
         return None, None
 
