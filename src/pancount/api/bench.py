@@ -8,7 +8,7 @@ from typing import Annotated
 from uuid import UUID
 
 from cachetools import LRUCache
-from fastapi import APIRouter, Header, Query, Request
+from fastapi import APIRouter, Header, Query, Request, Response
 from fastapi.responses import StreamingResponse
 from fastapi.sse import format_sse_event
 from pydantic import Field
@@ -101,7 +101,8 @@ class _Known:
     ground: Ground
     events: tuple[Event, ...]
     head: BakeHead
-    state: BakeNow | None = None
+    told: bytes | None = None
+    """The bake as it is, as JSON: every device asks for it, and it is long."""
     card: Card | None = None
 
 
@@ -128,12 +129,13 @@ class Bakes:
             self._known[bake_id] = fresh
         return fresh
 
-    async def now(self, request: Request, records: Records, bake_id: UUID) -> BakeState:
-        """A bake as it is. Raises `NotFound`."""
+    async def now(self, request: Request, records: Records, bake_id: UUID, status: int = 200) -> Response:
+        """A bake as it is: a `BakeState`. Raises `NotFound`."""
         known = await self._brought_up(request, records, bake_id)
-        if known.state is None:
-            known.state = await off_loop(request, bake_now, known.ground, known.events, known.head.begun_at.timestamp())
-        return BakeState(head=known.head, bake=known.state, now_s=time.time())
+        if known.told is None:
+            known.told = await off_loop(request, _told, known.ground, known.events, known.head.begun_at.timestamp())
+        body = b'{"head":%b,"bake":%b,"now_s":%b}' % (known.head.model_dump_json().encode(), known.told, repr(time.time()).encode())
+        return Response(body, status_code=status, media_type="application/json")
 
     async def card(self, request: Request, records: Records, head: BakeHead, *, quick: bool) -> BakeCard:
         """A bake in a few words; only where they are known already, if it is to be quick."""
@@ -146,6 +148,10 @@ class Bakes:
         if known.card is None:
             known.card = await off_loop(request, card_of, known.ground, known.events, known.head.begun_at.timestamp())
         return BakeCard(head=known.head, card=known.card)
+
+
+def _told(ground: Ground, events: tuple[Event, ...], begun_s: float) -> bytes:
+    return bake_now(ground, events, begun_s).model_dump_json().encode()
 
 
 def _bakes(request: Request) -> Bakes:
@@ -210,8 +216,8 @@ async def list_bakes(records: RecordsOf) -> tuple[BakeHead, ...]:
     return await records(store.list_bakes, under_way=False)
 
 
-@router.post("/bakes", status_code=201, responses=may_answer(404, 409, 422, 503))
-async def begin_bake(body: Beginning, request: Request, records: RecordsOf) -> BakeState:
+@router.post("/bakes", status_code=201, response_model=BakeState, responses=may_answer(404, 409, 422, 503))
+async def begin_bake(body: Beginning, request: Request, records: RecordsOf) -> Response:
     """Begin a bake: revision, count, way, sheet and method stay as they are now."""
     asked = await _asked(records, body)
     settings = (await records(get_kitchen)).settings
@@ -221,11 +227,11 @@ async def begin_bake(body: Beginning, request: Request, records: RecordsOf) -> B
         request, begin, asked.formula, asked.count, own, settings.practice, settings.kit, settings.climate, settings.scale, heavy=heavy
     )
     await records(store.begin_bake, body.id, begun, asked.formula_id, asked.revision)
-    return await _bakes(request).now(request, records, body.id)
+    return await _bakes(request).now(request, records, body.id, 201)
 
 
-@router.get("/bakes/{bake_id}", responses=may_answer(404, 422, 503))
-async def get_bake(bake_id: UUID, request: Request, records: RecordsOf) -> BakeState:
+@router.get("/bakes/{bake_id}", response_model=BakeState, responses=may_answer(404, 422, 503))
+async def get_bake(bake_id: UUID, request: Request, records: RecordsOf) -> Response:
     """A bake as it is."""
     return await _bakes(request).now(request, records, bake_id)
 
@@ -236,8 +242,8 @@ async def get_events(bake_id: UUID, records: RecordsOf) -> tuple[Event, ...]:
     return (await records(store.news, bake_id, 0)).events
 
 
-@router.post("/bakes/{bake_id}/events", responses=may_answer(404, 409, 422, 503))
-async def add_events(body: Happening, bake_id: UUID, request: Request, records: RecordsOf) -> BakeState:
+@router.post("/bakes/{bake_id}/events", response_model=BakeState, responses=may_answer(404, 409, 422, 503))
+async def add_events(body: Happening, bake_id: UUID, request: Request, records: RecordsOf) -> Response:
     """Add what happened: once this answers, it is kept. What was sent before counts once."""
     await records(store.append, bake_id, body.events)
     return await _bakes(request).now(request, records, bake_id)
