@@ -149,6 +149,39 @@ class TestWeighing:
         expect(tablet.get_by_text("A nought too many?")).to_have_count(0)
         assert state(tablet)["lines"][0]["in_g"] is None
 
+    def test_flour_ran_out(self, tablet: Page):
+        """Short, and no more there is: the rest is scaled down, or it is poured on."""
+        bake = bagels(tablet.context)
+        first, second = bake["bake"]["lines"][:2]
+        tablet.goto(f"/bench/{bake['head']['id']}")
+        typed(tablet, str(round(first["target_g"] * 0.8)))
+        tablet.get_by_role("button", name=re.compile("short: decide$")).click()
+        expect(tablet.get_by_role("button", name=re.compile("^Pour .* more"))).to_be_visible()
+        tablet.get_by_role("button", name="Scale the rest down").click()
+        weighs(tablet, second["name"])
+        expect(tablet.locator(".top [role=status]")).to_have_text("kept")
+        assert state(tablet)["lines"][1]["target_g"] < second["target_g"]
+
+    def test_pieces_on_the_scale(self, tablet: Page, devices):
+        """Put on, taken, taken off: one after the other, without a key."""
+        scale = devices[0]
+        touch(scale, "clear")
+        bake = bagels(tablet.context)
+        ready_before(tablet.request, bake, "divide")
+        tablet.goto(f"/bench/{bake['head']['id']}")
+        tablet.get_by_role("button", name="Scale: none").click()
+        tablet.get_by_role("button", name="Practice scale").click()
+        tablet.keyboard.press("Escape")
+        expect(tablet.locator(".divide")).to_be_visible()
+        made = state(tablet)["making"]["targets"][0]
+        for n in (1, 2):
+            touch(scale, "set", made["piece_g"])
+            expect(tablet.get_by_role("img", name=re.compile(f"^{n} of {made['pieces']} pieces"))).to_be_visible()
+            touch(scale, "clear")
+            expect(tablet.locator(".divide .next")).to_contain_text(re.compile(r"^(?!.* on the scale)"))
+        tablet.get_by_role("button", name="Practice scale").click()
+        tablet.get_by_role("button", name="None: I type").first.click()
+
     def test_with_keys_alone(self, tablet: Page):
         """Space takes as meant, U takes it back, N leaves it out; Page Down is a pedal's."""
         bake = bagels(tablet.context)

@@ -56,6 +56,8 @@ class Weighing(Frozen):
     target_g: Annotated[float, Field(ge=0, le=1e7)] | None = None
     tolerance_g: Annotated[float, Field(ge=0, le=1e6)] = 1.0
     now_s: At
+    bowl: bool = True
+    """Into a bowl, which is tared by itself; else piece by piece, as they are."""
     zero: bool = False
 
 
@@ -105,7 +107,7 @@ async def read_scale(body: Weighing) -> OnScale:
         readings = [hid_scale.read(one.report, bytes.fromhex(one.data), one.at_s) for one in body.reports]
     except hid_scale.NoReport as error:
         raise NotRead(str(error), ("reports",)) from None
-    state = watch(body.before, readings, body.target_g, body.tolerance_g, body.now_s)
+    state = watch(body.before, readings, body.target_g, body.tolerance_g, body.now_s, bowl=body.bowl)
     return zeroed(state) if body.zero else state
 
 

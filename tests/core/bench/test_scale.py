@@ -92,3 +92,32 @@ def test_drifted_zero():
 def test_a_unit_that_is_not_known(bowl):
     state = watch(bowl, [Reading(at_s=20, status="steady", g=None, step_g=0, unit="unit 5")], 475, 2, 20)
     assert "not known here" in state.says
+
+
+class TestPieces:
+    """Weighed off one after the other, without a bowl."""
+
+    def pieces(self, state: OnScale, grams: list[float], begin_s: float) -> OnScale:
+        return watch(state, [said(g, begin_s + n / 5) for n, g in enumerate(grams)], 80, 2, begin_s + len(grams) / 5, bowl=False)
+
+    def test_one_after_the_other(self):
+        """A piece of 81 g is no bowl: it is taken once, and the next only when the scale was empty again."""
+        first = self.pieces(OnScale(), [0, 0, *[81] * 6], 0)
+        assert (first.net_g, first.take, first.tare_g) == (81, True, None)
+        assert self.pieces(first, [81] * 8, 3).take is False
+        second = self.pieces(self.pieces(first, [0, 0], 6), [79] * 8, 8)
+        assert second.phase == "within"
+        assert self.pieces(self.pieces(first, [0, 0], 6), [79] * 6, 8).take is True
+
+    def test_outside_its_tolerance(self):
+        """It is not taken by itself."""
+        assert self.pieces(OnScale(), [0, *[90] * 9], 0).take is False
+
+    def test_a_board_set_to_nothing(self):
+        """A board that the baker zeroed does not count."""
+        board = zeroed(self.pieces(OnScale(), [0, *[640] * 4], 0))
+        assert self.pieces(board, [720] * 4, 3).net_g == 80
+
+    def test_after_the_bowl(self, bowl):
+        """The bowl that was weighed into before is forgotten as soon as the scale is empty."""
+        assert self.pieces(bowl, [0, *[80] * 4], 30).net_g == 80

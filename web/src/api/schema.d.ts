@@ -4750,6 +4750,11 @@ export interface components {
              */
             phase: "none" | "empty" | "bowl" | "pouring" | "within" | "over";
             /**
+             * Armed
+             * @default true
+             */
+            armed: boolean;
+            /**
              * Take
              * @default false
              */
@@ -7519,6 +7524,7 @@ export interface components {
              *       "steady": false,
              *       "was_off": false,
              *       "phase": "none",
+             *       "armed": true,
              *       "take": false,
              *       "says": "",
              *       "trouble": false
@@ -7539,6 +7545,11 @@ export interface components {
             tolerance_g: number;
             /** Now S */
             now_s: number;
+            /**
+             * Bowl
+             * @default true
+             */
+            bowl: boolean;
             /**
              * Zero
              * @default false

@@ -44,6 +44,8 @@ class OnScale(Frozen):
     was_off: bool = False
     """The bowl was taken off since."""
     phase: Phase = "none"
+    armed: bool = True
+    """Of pieces, one after the other: the scale was empty since the last was taken."""
     take: bool = False
     """It stands within the tolerance, for long enough: this weight may be taken."""
     says: str = ""
@@ -68,11 +70,15 @@ def _silent(before: OnScale, now_s: float) -> OnScale:
     return before.model_copy(update={"take": False, "trouble": True, "steady": False, "says": says})
 
 
-def watch(before: OnScale, readings: Sequence[Reading], target_g: float | None, tolerance_g: float, now_s: float) -> OnScale:
-    """The scale after these reports, while so much is being weighed. [g]"""
+def watch(
+    before: OnScale, readings: Sequence[Reading], target_g: float | None, tolerance_g: float, now_s: float, *, bowl: bool = True
+) -> OnScale:
+    """The scale after these reports, while so much is being weighed: into a bowl, or piece by piece as they are. [g]"""
     state = before
     for reading in readings:
-        state = _after(state, reading, target_g, tolerance_g)
+        state = _after(state, reading, target_g, tolerance_g, bowl=bowl)
+        if state.take and not bowl:
+            break  # taken once, and as it was then
     return _silent(state, now_s) if not readings else state
 
 
@@ -81,7 +87,7 @@ def zeroed(before: OnScale) -> OnScale:
     return before.model_copy(update={"tare_g": before.gross_g, "net_g": 0.0, "phase": "bowl", "take": False, "was_off": False, "says": ""})
 
 
-def _after(before: OnScale, reading: Reading, target_g: float | None, tolerance_g: float) -> OnScale:
+def _after(before: OnScale, reading: Reading, target_g: float | None, tolerance_g: float, *, bowl: bool) -> OnScale:
     state = before.model_copy(update={"heard_s": reading.at_s, "take": False, "trouble": False, "says": ""})
     if reading.status in TROUBLE or reading.g is None:
         says = TROUBLE.get(reading.status, f"The scale shows a unit that is not known here ({reading.unit}): set it to grams.")
@@ -90,8 +96,21 @@ def _after(before: OnScale, reading: Reading, target_g: float | None, tolerance_
     moved = before.gross_g is None or abs(gross - before.gross_g) > max(reading.step_g, tolerance_g / 2)
     since = None if not still else (reading.at_s if moved or before.since_s is None else before.since_s)
     state = state.model_copy(update={"gross_g": gross, "steady": still, "since_s": since})
-    state = _tared(before, state, reading)
-    return _judged(state, reading, target_g, tolerance_g)
+    state = _tared(before, state, reading) if bowl else _as_it_is(state)
+    state = _judged(state, reading, target_g, tolerance_g)
+    if bowl:
+        return state
+    return state.model_copy(update={"take": state.take and state.armed, "armed": state.armed and not state.take})
+
+
+def _as_it_is(state: OnScale) -> OnScale:
+    """Nothing is tared by itself, but for a board that the baker set to nothing; empty again, the next piece may come."""
+    gross, least = state.gross_g or 0.0, rules()["tare_g"]
+    if abs(gross) < least:
+        return state.model_copy(update={"phase": "empty", "net_g": gross, "tare_g": None, "was_off": False, "armed": True})
+    net = gross - (state.tare_g or 0.0)
+    armed = state.armed or abs(net) < least
+    return state.model_copy(update={"phase": "pouring", "net_g": net, "was_off": False, "armed": armed})
 
 
 def _tared(before: OnScale, state: OnScale, reading: Reading) -> OnScale:

@@ -16,6 +16,7 @@ import { useNow } from './useLive'
 import { useScale } from './useScale'
 import { useThermometer } from './useThermometer'
 import WeighPanel from './WeighPanel.vue'
+import { writerName } from './writer'
 import { clockOf, lineText, spanText, taskName, untilText } from './words'
 import { keepsOffline } from './offline'
 import { api, ask, type Deed, type TaskNow } from '@/api/client'
@@ -94,10 +95,16 @@ const line = computed(() => lines.value.get(at.value) ?? null)
 const task = computed(() => tasks.value.get(at.value) ?? null)
 const question = computed(() => {
   const asked = bake.value?.questions ?? []
-  return asked.find((one) => one.line === at.value) ?? (line.value?.status === 'under' ? null : asked.find((one) => one.kind === 'over' || one.kind === 'twice')) ?? null
+  return asked.find((one) => one.line === at.value) ?? asked.find((one) => one.kind === 'over' || one.kind === 'twice') ?? null
 })
+/** What is short may be poured on: it is only asked about where the baker wants to decide. */
+const deciding = ref('')
 /** It is asked before anything else, unless the baker went to something else. */
-const asks = computed(() => question.value !== null && !over.value && (!chosen.value || question.value.line === chosen.value) && !(line.value?.status === 'under' && question.value.kind === 'under'))
+const asks = computed(() => question.value !== null && !over.value && (question.value.kind === 'under' ? deciding.value === question.value.key : !chosen.value || question.value.line === chosen.value))
+function decide(): void {
+  deciding.value = question.value?.key ?? ''
+  chosen.value = question.value?.line ?? ''
+}
 const over = computed(() => bake.value !== null && bake.value.status !== 'running')
 const ends = computed(() => over.value || at.value === 'end' || (bake.value !== null && !at.value))
 const next = computed(() => open.value.filter((key) => key !== at.value).flatMap((key) => tasks.value.get(key) ?? []).filter((one) => one.status === 'open').slice(0, 3))
@@ -139,14 +146,24 @@ function goStation(name: string): void {
   chosen.value = key.find((own) => open.value.includes(own)) ?? key[0] ?? ''
 }
 
-const scaleTarget = computed(() => ({ target_g: line.value?.target_g ?? null, tolerance_g: line.value?.tolerance_g ?? 1 }))
-const scale = useScale(scaleTarget, (g) => line.value && (line.value.status === 'open' || line.value.status === 'under') && !question.value && weighed(g, 'scale'))
+/** The target whose pieces are weighed off, while the dough is divided. */
+const dividing = computed(() => (task.value?.kind === 'divide' ? (bake.value?.strips.find((one) => one.left > 0) ?? null) : null))
+const scaleTarget = computed(() => {
+  const own = dividing.value
+  if (own) return { target_g: bake.value?.making?.targets[own.target]?.piece_g ?? null, tolerance_g: own.tolerance_g, bowl: false }
+  return { target_g: line.value?.target_g ?? null, tolerance_g: line.value?.tolerance_g ?? 1, bowl: line.value !== null }
+})
+const scale = useScale(scaleTarget, (g) => {
+  const piece = dividing.value
+  if (piece) void act({ deed: 'piece', target: piece.target, g, by: 'scale' })
+  else if (line.value && (line.value.status === 'open' || line.value.status === 'under') && !asks.value) weighed(g, 'scale')
+})
 const shownScale = computed(() => (scale.mode.value === 'none' ? null : scale.shown.value))
 const thermometer = useThermometer()
 
 async function did(...deeds: Deed[]): Promise<void> {
   await act(...deeds)
-  chosen.value = ''
+  chosen.value = deciding.value = ''
 }
 function weighed(g: number, by: 'scale' | 'typed' | 'meant'): void {
   const own = line.value
@@ -158,14 +175,18 @@ function weighed(g: number, by: 'scale' | 'typed' | 'meant'): void {
 }
 const chooseWay = (deeds: Deed[], pours: boolean): void => {
   const own = question.value?.line ?? ''
+  deciding.value = ''
   if (pours) chosen.value = own
   else void did(...deeds)
 }
 function skip(): void {
   if (at.value && !ends.value) void did({ deed: 'skipped', task: at.value })
 }
+/** What this window wrote is taken back first, what others did only where there is none of it. */
+const ownName = ref('')
+void writerName().then((name) => (ownName.value = name))
 async function undo(): Promise<void> {
-  const mine = [...unsent.value].reverse().find((one) => one.event.what.deed !== 'undone')?.event.id ?? bake.value?.log.find((one) => one.says !== 'Undone.')?.id
+  const mine = [...unsent.value].reverse().find((one) => one.event.what.deed !== 'undone')?.event.id ?? (bake.value?.log.find((one) => one.writer === ownName.value) ?? bake.value?.log[0])?.id
   if (mine) await act({ deed: 'undone', of: mine })
   chosen.value = ''
 }
@@ -297,7 +318,7 @@ watch(() => bake.value?.name, (name) => name && (document.title = `${name} · Be
       <div class="cols" :class="{ bowl: bowl !== null && !ends }">
         <InBowl v-if="bowl && !ends" class="left" :title="bowl.title" :lines="bowl.lines" :at="at" :units="units" @go="goTo" />
         <section class="tray center" aria-label="What is to do now">
-          <el-button v-if="question && !asks && !over" class="asked" @click="chosen = question.line">{{ question.title }}: decide</el-button>
+          <el-button v-if="question && !asks && !over" class="asked" @click="decide">{{ question.title }}: decide</el-button>
           <QuestionPanel v-if="question && asks" :question="question" @choose="chooseWay" />
           <EndPanel v-else-if="ends" :bake="bake" :head="state.head" :units="units" @act="(...deeds) => did(...deeds)" />
           <WeighPanel v-else-if="line && (line.status === 'open' || line.status === 'under')" ref="weighPanel" :line="line" :scale="shownScale" :why="scale.why.value" :units="units" :mixes="bake.mixes" @weighed="weighed" @zero="scale.setZero()" @skip="skip" @undo="undo" />

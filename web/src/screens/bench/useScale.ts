@@ -32,10 +32,10 @@ const DATA_REPORT = 3
 const QUIET_MS = 1_000
 const MOST_HELD = 60
 
-const NONE: OnScale = { tare_g: null, gross_g: null, net_g: null, steady: false, since_s: null, heard_s: null, was_off: false, phase: 'none', take: false, says: '', trouble: false }
+const NONE: OnScale = { tare_g: null, gross_g: null, net_g: null, steady: false, since_s: null, heard_s: null, was_off: false, phase: 'none', armed: true, take: false, says: '', trouble: false }
 const hex = (view: DataView): string => Array.from(new Uint8Array(view.buffer, view.byteOffset, view.byteLength), (byte) => byte.toString(16).padStart(2, '0')).join('')
 
-export function useScale(target: Ref<{ target_g: number | null; tolerance_g: number }>, taken: (g: number) => void) {
+export function useScale(target: Ref<{ target_g: number | null; tolerance_g: number; bowl: boolean }>, taken: (g: number) => void) {
   const mode = useLocalStorage<'none' | 'practice' | 'usb'>('pancount.bench.scale', 'none')
   const shown = shallowRef<OnScale>(NONE)
   const why = ref('')
@@ -54,13 +54,13 @@ export function useScale(target: Ref<{ target_g: number | null; tolerance_g: num
     held = []
     zero = false
     try {
-      const { target_g, tolerance_g } = target.value
-      const next = await ask(api.POST('/api/devices/scale/read', { body: { before: shown.value, reports: some, target_g, tolerance_g, now_s: serverNow(), zero: zeroing } }))
+      const { target_g, tolerance_g, bowl } = target.value
+      const next = await ask(api.POST('/api/devices/scale/read', { body: { before: shown.value, reports: some, target_g, tolerance_g, now_s: serverNow(), bowl, zero: zeroing } }))
       shown.value = next
       why.value = ''
       if (next.take && next.net_g != null) {
         taken(next.net_g)
-        zero = true // the next line begins from here
+        if (bowl) zero = true // the next line begins from here
       }
     } catch (caught) {
       if (!(caught instanceof Refused)) throw caught
