@@ -5,7 +5,7 @@ import re
 import time
 import urllib.request
 from collections.abc import Iterator
-from contextlib import closing
+from contextlib import closing, contextmanager
 from uuid import uuid4
 
 import pytest
@@ -20,7 +20,7 @@ from pancount.api.devices import DeviceAt
 from pancount.cli import practice_devices
 from pancount.core.formula.steps import Step
 from pancount.core.formula.ways import way_of, with_way
-from pancount.demo.weir_house import examples
+from pancount.demo.weir_house import KIT, examples
 from relay import Relay
 
 BOWL_G = 412
@@ -63,6 +63,16 @@ def bagels(context: BrowserContext) -> dict:
     formula = with_way(formula, formula.ways.index(way), way.model_copy(update={"steps": (*way.steps[:at], Step(kind="test"), *way.steps[at:])}))
     made = context.request.post("/api/formulas", data={"formula": formula.model_dump(mode="json"), "count": count.model_dump(mode="json")}).json()
     return context.request.post("/api/bakes", data={"id": str(uuid4()), "formula_id": made["head"]["id"]}).json()
+
+
+@contextmanager
+def demo_kit(context: BrowserContext) -> Iterator[None]:
+    """The demo kitchen's pot and oven while a bake is begun; it keeps them."""
+    kitchen = context.request.get("/api/kitchen").json()
+    other = kitchen | {"settings": kitchen["settings"] | {"kit": KIT.model_copy(update={"bowl_ml": None}).model_dump(mode="json")}}
+    assert context.request.put("/api/kitchen", data=other).ok
+    yield
+    assert context.request.put("/api/kitchen", data=kitchen | {"version": kitchen["version"] + 1}).ok
 
 
 def state(page: Page) -> dict:
@@ -236,7 +246,8 @@ class TestDough:
 
     def test_pieces_pot_and_oven_to_the_book(self, tablet: Page):
         """The true loss, pieces beside their tolerance, loads in turn, and all of it in the book with a note."""
-        bake = bagels(tablet.context)
+        with demo_kit(tablet.context):
+            bake = bagels(tablet.context)
         ready_before(tablet.request, bake, "divide")
         tablet.goto(f"/bench/{bake['head']['id']}")
         expect(tablet.locator(".center h2").first).to_have_text("Divide")

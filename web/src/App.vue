@@ -43,9 +43,10 @@ nav a.here { color: var(--rim); box-shadow: inset 0 -3px var(--rim) }
 .kitchen { margin-left: auto; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; font-weight: 500; min-width: 0 }
 .kitchen.router-link-active { color: var(--rim); font-weight: 650 }
 @media (max-width: 760px) {
-  header { padding: 0 12px; gap: 12px; min-height: 44px }
+  header { padding: 0 10px; gap: 10px; min-height: 44px }
   nav a, .kitchen { line-height: 41px }
-  nav { gap: 11px }
+  nav { gap: 10px; min-width: 0; overflow-x: auto; scrollbar-width: none; font-size: .92rem }
+  .kitchen { flex: 0 1 64px; font-size: .92rem }
   .mark { font-size: 0; gap: 0 }
   nav a { white-space: nowrap }
 }
