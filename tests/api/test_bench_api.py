@@ -286,6 +286,19 @@ class TestLive:
             assert [one["event"]["what"]["g"] for one in device.heard][:2] == [2, 3]
             device.close()
 
+    def test_the_database_hangs_up(self, client, bake, served, engine):
+        """Whoever listens is told on, once the application listens to it again."""
+        device = Listener(served)
+        sent(client, bake["head"]["id"], WEIGHED | {"g": 1})
+        until(lambda: len(device.heard) == 1)
+        with engine.begin() as connection:
+            ended = connection.scalar(text("SELECT count(pg_terminate_backend(pid)) FROM pg_stat_activity WHERE query = 'LISTEN bench'"))
+        assert ended >= 1
+        sent(client, bake["head"]["id"], WEIGHED | {"g": 2}, first=2)
+        until(lambda: len(device.heard) == 2)
+        assert [one["event"]["what"]["g"] for one in device.heard] == [1, 2]
+        device.close()
+
     def test_from_long_ago(self, client, bake, served):
         """All of it, from the database."""
         sent(client, bake["head"]["id"], WEIGHED)

@@ -288,6 +288,20 @@ class TestDough:
         tablet.get_by_role("link", name="Leave bench").click()
         expect(tablet.get_by_role("region", name="Baked lately").get_by_role("link", name="Malted seed bagels").first).to_be_visible()
 
+    def test_put_away_and_gone_on_with(self, tablet: Page):
+        """Resumed tomorrow: it is where it was. A note goes with it."""
+        bake = bagels(tablet.context)
+        tablet.goto(f"/bench/{bake['head']['id']}")
+        weighs(tablet, bake["bake"]["lines"][0]["name"])
+        tablet.get_by_role("button", name="More").click()
+        tablet.get_by_role("textbox", name="A note").fill("New flour")
+        tablet.get_by_role("button", name="Note it").click()
+        expect(tablet.get_by_role("dialog").get_by_role("listitem").first).to_contain_text("New flour")
+        tablet.get_by_role("button", name="Put it away until later").click()
+        expect(tablet.locator(".center h2").first).to_have_text("Put away until later.")
+        tablet.get_by_role("button", name="Go on with it").click()
+        weighs(tablet, bake["bake"]["lines"][0]["name"])
+
     def test_a_timer_that_rang_while_nobody_looked(self, tablet: Page):
         """It says since when; heard, it is quiet on the other device too."""
         bake = bagels(tablet.context)
@@ -390,8 +404,10 @@ def test_nothing_serious(browser: Browser, bench: str, scheme):
         fits(page, 390)
         page.get_by_role("button", name="Leave it so").click()
         page.get_by_role("button", name="More").click()
+        page.get_by_role("dialog", name="This bake").wait_for()
         assert serious(page) == []
-        page.get_by_role("button", name="More").click()
+        page.keyboard.press("Escape")
+        expect(page.get_by_role("dialog", name="This bake")).to_be_hidden()
         for kind in ("test", "divide", "bathe"):
             own = bagels(page.context)
             ready_before(page.request, own, kind)

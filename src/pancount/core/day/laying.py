@@ -198,7 +198,7 @@ def _shelves(cut: Cut, loads: Sequence[Part], shelves: int) -> int:
     return min(shelves, max(1, ceil(holders / on_shelf)))
 
 
-def link_costs(join: Join, offset: float, loads: Sequence[float], *, past: bool = False) -> tuple[int, tuple[int, ...]]:
+def link_costs(join: Join, offset: float, loads: Sequence[float]) -> tuple[int, tuple[int, ...]]:
     """What a join costs for each number of slots between the starts of its chunks, from the least; `offset` turns those into minutes of the gap.
 
     Nothing inside the usual part, then ever steeper, averaged over the loads that follow each other. Never bending back, in whole units.
@@ -317,7 +317,7 @@ class _Laying:
                 base[n] = 0.0
         for join in cut.joins:
             self._link(p, one, join, first, last, base)
-        self._fill_past(p, last[cut.root])
+        self._fill_past(p)
         root = last[cut.root]
         self._goal(one, root, cut.ready_min - base[cut.root])
 
@@ -426,7 +426,7 @@ class _Laying:
             return 0
         return min(SHARES, ceil(SHARES * turns.holders / max(1, turns.at_once)))
 
-    def _fill_past(self, p: int, root: int) -> None:
+    def _fill_past(self, p: int) -> None:
         """What must have happened, of which nobody said when: as usual before what was said."""
         for link_n in range(len(self.links) - 1, -1, -1):
             link = self.links[link_n]
@@ -535,10 +535,3 @@ def _working_days(hands: Sequence[int]) -> tuple[tuple[int, int], ...]:
 def lay(day: Day, made: Sequence[Made], kit: Kit) -> Laid:
     """A day's products as one problem. Those without steps are not in it."""
     return _Laying(day, made, kit).lay()
-
-
-def pieces_of(made: Made) -> int:
-    """How many pieces of its first target a product is."""
-    return int(made.cut.pieces if made.cut else 0)
-
-

@@ -7,7 +7,7 @@ from typing import Literal
 from pancount.core.base.models import Frozen
 from pancount.core.base.scale import Printed, Scale
 from pancount.core.day.blocks import OUT_MIN
-from pancount.core.day.day import DAY_MIN, Day, day_of
+from pancount.core.day.day import DAY_MIN, Day, clock_words, day_of
 from pancount.core.day.laying import Made, kit_of
 from pancount.core.day.timetable import Doing, Timetable
 from pancount.core.method.telling import minutes_words
@@ -160,15 +160,10 @@ def evening_before(day: Day, made: Timetable, products: Sequence[Made], lines: S
                     continue
                 out = used[i] - SOFTENS_MIN
                 if not _awake(made, out):
-                    found.append(Ahead(at_min=evening, name=one.formula.name, what=f"{goes.name} out of the fridge: it is to be soft by {_clock(used[i])}", kind="out"))
+                    found.append(Ahead(at_min=evening, name=one.formula.name, what=f"{goes.name} out of the fridge: it is to be soft by {clock_words(used[i])}", kind="out"))
                 else:
                     found.append(Ahead(at_min=out, name=one.formula.name, what=f"{goes.name} out of the fridge, to be soft", kind="out"))
     return tuple(sorted(found, key=lambda one: (one.at_min, one.name, one.what)))
-
-
-def _clock(at_min: float) -> str:
-    minutes = round(at_min) % DAY_MIN
-    return f"{minutes // 60}:{minutes % 60:02d}"
 
 
 def _awake(made: Timetable, at: float) -> bool:

@@ -7,7 +7,7 @@ from pancount.core.day.blocks import Join
 from pancount.core.day.day import Day, clock_words
 from pancount.core.day.ground import Ground
 from pancount.core.day.laying import Laid
-from pancount.core.day.problem import NEAR_C, SLOT_MIN, change_slots
+from pancount.core.day.problem import NEAR_C, SLOT_MIN, change_slots, weighs
 from pancount.core.day.weighing import Weighed, placed_firings, weigh
 from pancount.core.method.telling import minutes_words
 
@@ -173,7 +173,7 @@ def cost_words(now: Weighed, then: Weighed) -> str:
     """
     found = []
     if then.late != now.late:
-        minutes = (then.late - now.late) // 2000 * SLOT_MIN
+        minutes = (then.late - now.late) // weighs()["late"] * SLOT_MIN
         found.append(f"{minutes} min late" if minutes > 0 else f"{-minutes} min less late")
     if then.gaps != now.gaps:
         found.append("times further from usual" if then.gaps > now.gaps else "times nearer to usual")

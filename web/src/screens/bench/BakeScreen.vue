@@ -227,10 +227,12 @@ const pedal = useLocalStorage('pancount.bench.pedal', '')
 const devices = ref(false)
 const shows = ref(false)
 const more = ref(false)
+/** What is closed does not keep the keys: the next press is for what is to do. */
+const letGo = (): void => (document.activeElement as HTMLElement | null)?.blur()
 const leave = () => void router.push({ name: 'bench' })
 const isField = (target: EventTarget | null): boolean => target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName)
 useEventListener(window, 'keydown', (event: KeyboardEvent) => {
-  if (event.ctrlKey || event.metaKey || event.altKey || devices.value || shows.value || event.defaultPrevented) return
+  if (event.ctrlKey || event.metaKey || event.altKey || devices.value || shows.value || more.value || event.defaultPrevented) return
   const { target, key } = event
   const isPedal = (pedal.value && (event.code === pedal.value || key === pedal.value)) || key === 'PageDown'
   if (!isPedal && isField(target)) return
@@ -293,7 +295,7 @@ watch(() => bake.value?.name, (name) => name && (document.title = `${name} · Be
       <span class="spacer" />
       <span class="chip" :class="{ draft: away || unsent.length }" role="status">{{ away ? (unsent.length ? `away, ${unsent.length} kept here` : 'away') : unsent.length ? 'keeping …' : 'kept' }}</span>
       <el-button class="tool" @click="devices = true">{{ scale.mode.value === 'none' ? 'Scale: none' : scale.mode.value === 'practice' ? 'Practice scale' : 'Scale' }}</el-button>
-      <el-button class="tool" :aria-expanded="more" @click="more = !more">More</el-button>
+      <el-button class="tool" @click="more = true">More</el-button>
       <LinkButton class="tool" :to="{ name: 'bench' }">Leave bench</LinkButton>
     </header>
     <nav v-if="beside.length" class="others" aria-label="Other bakes">
@@ -310,11 +312,6 @@ watch(() => bake.value?.name, (name) => name && (document.title = `${name} · Be
       </section>
       <Said v-if="refused.length" tone="stop"><strong>{{ refused.length === 1 ? 'One thing' : `${refused.length} things` }} that happened could not be kept</strong>{{ refused[0]?.refused }}<div class="row"><el-button @click="forget()">Leave it out</el-button></div></Said>
       <Said v-if="away" tone="now">Pan Count does not answer. Go on: what you do stays on this device and is sent when it is back. What it makes of the rest is reckoned then.</Said>
-      <Said v-if="more" tone="plain">
-        <form class="note" @submit.prevent="keepNote"><el-input v-model="note" aria-label="A note" placeholder="A note for the book" maxlength="300" /><el-button native-type="submit" :disabled="!note.trim()">Note it</el-button></form>
-        <div class="row"><el-button @click="((more = false), did({ deed: 'paused' }))">Put it away until later</el-button><el-button @click="((more = false), (chosen = 'end'))">To the end</el-button><el-button @click="end('stopped')">Stop it</el-button><el-button @click="end('thrown_away')">Throw it away</el-button><el-button text @click="shows = true">Keys</el-button></div>
-        <ol class="log"><li v-for="one in bake.log.slice(0, 12)" :key="one.id"><span class="quiet">{{ clockOf(one.at_s) }} {{ one.who }}</span> {{ one.says }}</li></ol>
-      </Said>
       <div class="cols" :class="{ bowl: bowl !== null && !ends }">
         <InBowl v-if="bowl && !ends" class="left" :title="bowl.title" :lines="bowl.lines" :at="at" :units="units" @go="goTo" />
         <section class="tray center" aria-label="What is to do now">
@@ -324,13 +321,18 @@ watch(() => bake.value?.name, (name) => name && (document.title = `${name} · Be
           <WeighPanel v-else-if="line && (line.status === 'open' || line.status === 'under')" ref="weighPanel" :line="line" :scale="shownScale" :why="scale.why.value" :units="units" :mixes="bake.mixes" @weighed="weighed" @zero="scale.setZero()" @skip="skip" @undo="undo" />
           <div v-else-if="line" class="in"><h2 class="what">{{ line.name }}</h2><p>{{ line.in_g == null ? 'left out' : `${lineText({ ...line, target_g: line.in_g }, units)} in` }}, {{ lineText(line, units) }} meant.</p><div class="row"><el-button class="big" @click="undo">Undo<kbd>U</kbd></el-button><el-button type="primary" class="big" @click="chosen = ''">Go on</el-button></div></div>
           <StepPanel v-else-if="task" ref="stepPanel" :key="task.key" :task="task" :bake="bake" :units="units" :now="now" :celsius="thermometer.celsius.value" :scale="shownScale" @act="(...deeds) => did(...deeds)" @undo="undo" @skip="skip" />
-          <p v-if="line && nextLine && !asks" class="then">Then {{ nextLine.name }}, {{ lineText(nextLine, units) }}.</p>
+          <p v-if="line && nextLine && !asks && !ends" class="then">Then {{ nextLine.name }}, {{ lineText(nextLine, units) }}.</p>
         </section>
         <NextTray class="right" :bake="bake" :next="next" :now="now" :units="units" @go="goTo" @act="(...deeds) => act(...deeds)">
           <p v-if="!bake.written" class="quiet">No method is written for this, so the usual steps stand in.</p>
           <ul v-if="bake.cautions.length && line" class="cautions"><li v-for="one in bake.cautions.slice(0, 3)" :key="one">{{ one }}</li></ul>
         </NextTray>
       </div>
+      <el-dialog v-model="more" title="This bake" width="min(620px, 96vw)" append-to-body class="bench-more" @closed="letGo">
+        <form class="note" @submit.prevent="keepNote"><el-input v-model="note" aria-label="A note" placeholder="A note for the book" maxlength="300" /><el-button native-type="submit" :disabled="!note.trim()">Note it</el-button></form>
+        <div class="row"><el-button @click="((more = false), did({ deed: 'paused' }))">Put it away until later</el-button><el-button @click="((more = false), (chosen = 'end'))">To the end</el-button><el-button @click="end('stopped')">Stop it</el-button><el-button @click="end('thrown_away')">Throw it away</el-button></div>
+        <ol class="log"><li v-for="one in bake.log.slice(0, 14)" :key="one.id"><span class="quiet">{{ clockOf(one.at_s) }} {{ one.who }}</span> {{ one.says }}</li></ol>
+      </el-dialog>
       <DevicesDialog v-model="devices" v-model:speaks="speaks" v-model:pedal="pedal" :scale="scale" :thermometer="thermometer" :bell="bell" />
       <KeysDialog v-model="shows" :keys="KEYS" />
     </template>
@@ -365,7 +367,8 @@ watch(() => bake.value?.name, (name) => name && (document.title = `${name} · Be
 .row { display: flex; flex-wrap: wrap; gap: 10px }
 .row :deep(.el-button + .el-button) { margin-left: 0 }
 .then { color: var(--ink-2); font-size: 1.1rem }
-.note { display: flex; gap: 8px }
+.note { display: flex; gap: 8px; margin-bottom: 10px }
+.note :deep(.el-button), .row :deep(.el-button) { min-height: 46px }
 .log { list-style: none; margin: 8px 0 0; padding: 0; display: grid; gap: 2px }
 .cautions { margin: 0; padding-left: 18px; color: var(--stop); font-size: .95rem }
 .bench :deep(.big) { min-height: 64px; font-size: 1.2rem; font-weight: 650; border-radius: 14px; border-width: 2px; padding: 0 20px }

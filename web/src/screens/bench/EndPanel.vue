@@ -68,8 +68,8 @@ const pieces = computed(() => props.bake.strips.reduce((sum, one) => sum + one.p
       <div class="acts"><el-button type="primary" class="big first" @click="end('done')">It goes to the book<kbd>Space</kbd></el-button></div>
     </template>
     <div v-else class="acts">
-      <el-button v-if="bake.status === 'paused' || bake.status === 'stopped' || bake.status === 'done'" class="big" @click="emit('act', { deed: 'resumed' })">Go on with it</el-button>
-      <LinkButton v-if="head.formula_id" type="primary" :to="{ name: 'bench', query: { again: head.id } }">Bake it again</LinkButton>
+      <el-button v-if="bake.status !== 'thrown_away'" class="big" :type="bake.status === 'paused' ? 'primary' : undefined" @click="emit('act', { deed: 'resumed' })">Go on with it</el-button>
+      <LinkButton v-if="head.formula_id && bake.status !== 'paused'" class="big" type="primary" :to="{ name: 'bench', query: { again: head.id } }">Bake it again</LinkButton>
     </div>
   </div>
 </template>
