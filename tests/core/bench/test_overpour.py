@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from core.bench.bakes import Writer, begun, counted, line, now, plain, task
 from pancount.core.base.models import Band
-from pancount.core.bench.events import Added, Began, HeldBack, Weighed
+from pancount.core.bench.events import Accepted, Added, Began, HeldBack, Scaled, Weighed
 from pancount.core.bench.mixed import points_words
 from pancount.core.count.count import one_target
 from pancount.core.formula.formula import Formula, Line, Stage
@@ -105,6 +105,26 @@ class TestScaled:
         assert "Old dough, from the last batch in" not in moved
         assert "Dough" in moved
         assert all(one.mix == 0 for one in bake.lines if one.target_g != before[one.key])
+
+    @pytest.mark.parametrize(("yeast_g", "offered"), [(50, True), (51, False), (200_000, False), (0.4, False)])
+    def test_no_dough_any_more(self, yeast_g, offered):
+        """5 g of yeast were meant: ten times as large a dough is the most that is offered for the sake of it, a tenth the least."""
+        of, writer = plain(step="0.1"), Writer()
+        writer.did(Weighed(line="w0.s0.n3", g=yeast_g))
+        assert ("scale" in [one.key for one in now(of, writer).questions[0].options]) is offered
+        writer.did(Scaled(line="w0.s0.n3"))  # a device that does it all the same
+        assert line(now(of, writer), "Bread flour").target_g == (5000 if offered else 500)
+
+    @pytest.mark.parametrize("name", ["Malted seed bagels", "Cardamom milk buns", "Tomato pan squares", "Leek and thyme focaccia"])
+    def test_a_wild_weight_anywhere(self, name):
+        """As much as a scale shows, of any line, scaled or accepted: the bake is still one."""
+        of = begun(name)
+        for one in now(of).lines:
+            writer = Writer()
+            writer.did(Weighed(line=one.key, g=200_000), Scaled(line=one.key))
+            assert now(of, writer).status == "running"
+            writer.did(Accepted(line=one.key))
+            assert next(own for own in now(of, writer).lines if own.key == one.key).status in ("accepted", "in")
 
     def test_too_much_for_the_bowl(self):
         """It is said."""

@@ -6,6 +6,7 @@ from typing import Literal
 from uuid import UUID
 
 from pancount.core.bench.events import (
+    MOST_SHOWN_G,
     Accepted,
     Added,
     Began,
@@ -33,6 +34,7 @@ from pancount.core.bench.events import (
     in_order,
 )
 from pancount.core.bench.plan import Plan, ToWeigh
+from pancount.core.bench.rules import rules
 
 Status = Literal["running", "paused", "done", "stopped", "thrown_away"]
 
@@ -159,10 +161,30 @@ def meant_g(line: ToWeigh, scaling: Scaling) -> float | None:
     return round(round(line.meant_g * times / line.step_g) * line.step_g, 6)
 
 
+LineStatus = Literal["open", "in", "over", "under", "accepted", "skipped", "twice"]
+
+
+def line_status(line: ToWeigh, own: Line, target_g: float | None) -> LineStatus:
+    """How a line stands to what is meant of it. [g]"""
+    if own.apart:
+        return "twice"
+    if own.g is None:
+        return "skipped" if own.skipped else "open"
+    if target_g is None:
+        return "in"
+    if own.accepted_g == own.g:
+        return "accepted"
+    off = own.g - target_g
+    return "in" if abs(off) <= line.tolerance_g + 1e-9 else "over" if off > 0 else "under"
+
+
 def scaled_by(bake: Bake, plan: Plan, line: ToWeigh) -> Scaling | None:
-    """The bake with its mix scaled to what is in of a line; None where nothing is in, or nothing was meant. What is made already stays as it is."""
+    """The bake with its mix scaled to what is in of a line; None where nothing is in, nothing was meant, or that would be no dough any more. What is made already stays as it is."""
     own = bake.line(line.key)
     if not own.g or not line.meant_g or not line.in_dough:
+        return None
+    times, most = own.g / line.meant_g, rules()["most_times"]
+    if not 1 / most <= times <= most or any(one.mix == line.mix and (one.meant_g or 0.0) * times > MOST_SHOWN_G for one in plan.lines.values()):
         return None
     made = {s for (m, s), keys in plan.makers.items() if m == line.mix and any(bake.task(key).began_s is not None for key in keys)}
     fixed = {
@@ -171,7 +193,7 @@ def scaled_by(bake: Bake, plan: Plan, line: ToWeigh) -> Scaling | None:
     if line.key in fixed:
         return None
     others = {key for key in bake.scaling.fixed if plan.lines[key].mix != line.mix}
-    return Scaling({**bake.scaling.factor, line.mix: own.g / line.meant_g}, frozenset(fixed | others))
+    return Scaling({**bake.scaling.factor, line.mix: times}, frozenset(fixed | others))
 
 
 def bake_of(plan: Plan, events: Iterable[Event]) -> Bake:

@@ -20,9 +20,11 @@ from pancount.core.pantry.role import Role
 MOST_CLOCK = 2**31 - 1
 Key = Word
 """What a deed is about: a line to weigh, something to do, a timer. One that the bake does not have is passed over."""
-Pour = Annotated[float, Field(ge=0, le=200_000)]
+MOST_SHOWN_G = 200_000
+"""No scale at a bench shows more. [g]"""
+Pour = Annotated[float, Field(ge=0, le=MOST_SHOWN_G)]
 """What a scale on a bench shows. [g]"""
-Change = Annotated[float, Field(ge=-200_000, le=200_000)]
+Change = Annotated[float, Field(ge=-MOST_SHOWN_G, le=MOST_SHOWN_G)]
 Heard = Literal["scale", "typed", "spoons", "meant"]
 """How a weight is known: from the scale, by typing, counted in spoons, or taken as it was meant."""
 

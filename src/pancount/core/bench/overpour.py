@@ -12,7 +12,7 @@ from uuid import UUID
 from pancount.core.base.errors import CoreError
 from pancount.core.base.models import Frozen
 from pancount.core.base.units import WEIGHT_UNITS
-from pancount.core.bench.bake import Bake, meant_g, scaled_by
+from pancount.core.bench.bake import Bake, line_status, meant_g, scaled_by
 from pancount.core.bench.begun import Begun
 from pancount.core.bench.dividing import Making, making, pinned_keeps
 from pancount.core.bench.events import Accepted, Deed, Resolved, Scaled, TookOut, Weighed
@@ -66,6 +66,16 @@ def line_words(g: float, line: ToWeigh, begun: Begun) -> str:
     return f"{g / worth:.{min(places, 3)}f} {begun.scale.unit}"
 
 
+def off_words(off_g: float, line: ToWeigh, begun: Begun) -> str:
+    """What is wrong with a line's weight: "Wholemeal flour: 9 g over"."""
+    return f"{line.name}: {line_words(abs(off_g), line, begun)} {'over' if off_g > 0 else 'short'}"
+
+
+def twice_words(line: ToWeigh) -> str:
+    """That a line was weighed by two, apart from each other."""
+    return f"{line.name} was weighed twice"
+
+
 def makes_words(found: Making | None, begun: Begun) -> str:
     """What is made, in words: "24 pieces of 78 g", "10 and 12 g over"."""
     if found is None:
@@ -87,7 +97,6 @@ class _Ways:
     def question(self, line: ToWeigh, in_g: float, target_g: float) -> Decision:
         """What is asked of a line that is off."""
         off, over = in_g - target_g, in_g > target_g
-        by = line_words(abs(off), line, self.begun)
         options = [self._take_out(line, in_g, target_g) if over else self._pour_rest(line, off)]
         if line.in_dough and line.what != "fed":
             if (scaled := self._scaled(line, in_g)) is not None:
@@ -99,7 +108,7 @@ class _Ways:
             key=f"{'over' if over else 'under'}.{line.key}",
             kind="over" if over else "under",
             line=line.key,
-            title=f"{line.name}: {by} {'over' if over else 'short'}",
+            title=off_words(off, line, self.begun),
             says=f"{line_words(in_g, line, self.begun)} in, {line_words(target_g, line, self.begun)} meant.",
             options=tuple(one for one in options if one is not None),
         )
@@ -174,9 +183,10 @@ def questions(begun: Begun, plan: Plan, bake: Bake, meant: Character, before: Va
         if len(found) >= MOST_ASKED:
             break  # the others come up when these are decided
         own, target = bake.line(line.key), meant_g(line, bake.scaling)
-        if own.apart:
+        status = line_status(line, own, target)
+        if status == "twice":
             found.append(_twice(line, bake, begun))
-        elif own.g is not None and target is not None and own.accepted_g != own.g and abs(own.g - target) > line.tolerance_g + 1e-9:
+        elif status in ("over", "under") and own.g is not None and target is not None:
             found.append(ways.question(line, own.g, target))
     return tuple(found)
 
@@ -193,7 +203,7 @@ def _twice(line: ToWeigh, bake: Bake, begun: Begun) -> Decision:
     total = sum(g for _, g, _ in amounts)
     options.append(Option(key="both", label=f"Both: {grams_words(total, begun)}", says=("It went in twice.",), deeds=(Resolved(line=line.key),)))
     told = " and ".join(f"{grams_words(g, begun)} by {who}" for _, g, who in amounts)
-    return Decision(key=f"twice.{line.key}", kind="twice", line=line.key, title=f"{line.name} was weighed twice", says=f"{told}, apart from each other. What is in the bowl?", options=tuple(options))
+    return Decision(key=f"twice.{line.key}", kind="twice", line=line.key, title=twice_words(line), says=f"{told}, apart from each other. What is in the bowl?", options=tuple(options))
 
 
 def loss_question(begun: Begun, mixed_g: float, on_scale_g: float) -> Decision | None:

@@ -48,6 +48,8 @@ class ToWeigh(Frozen):
     """How it goes: all of the paste, topped up with water; kept apart in a cup."""
     source: int = -1
     """Of what comes in from another stage: which."""
+    whole: bool = False
+    """All that was made of it goes in: it may lie in the bowl already."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -134,7 +136,7 @@ def _bowl(begun: Begun, formula: Formula, mix: int, s: int, stage: SheetStage) -
             ToWeigh(
                 key=f"w{mix}.s{s}.f{n}", mix=mix, what="fed", stage=s, line=n, of=stage.name, name=fed.name, role=None, note="", meant_g=meant_g,
                 exact_g=meant_g, step_g=step_g, fine=False, tolerance_g=tolerance(meant_g, step_g, fine=False), parts=1, in_dough=True, says=says,
-                source=into[n] if n < len(into) else -1,
+                source=into[n] if n < len(into) else -1, whole=fed.whole and not fed.made_up,
             )
         )
     return found

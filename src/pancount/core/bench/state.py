@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from pancount.core.base.errors import CoreError
 from pancount.core.base.models import Frozen
 from pancount.core.base.units import WEIGHT_UNITS
-from pancount.core.bench.bake import Bake, Line, bake_of, meant_g
+from pancount.core.bench.bake import Bake, LineStatus, bake_of, line_status, meant_g
 from pancount.core.bench.begun import Begun
 from pancount.core.bench.changed import Changes, changes
 from pancount.core.bench.dividing import Making, PieceStrip, making, pinned_keeps, planned, remade, shares, strip
@@ -42,6 +42,8 @@ class LineNow(Frozen):
     note: str
     says: str
     parts: int
+    whole: bool
+    """All that was made of it goes in: it may lie in the bowl already."""
     fine: bool
     step_g: float
     target_g: float | None
@@ -50,8 +52,7 @@ class LineNow(Frozen):
     by: str
     who: str
     at_s: float | None
-    status: str
-    """open, in, over, under, accepted, skipped, twice."""
+    status: LineStatus
     doubt_over_g: float
     """More than this is asked about before it is taken: a nought too many."""
 
@@ -263,29 +264,16 @@ def _line(line: ToWeigh, bake: Bake) -> LineNow:
     own, target = bake.line(line.key), meant_g(line, bake.scaling)
     return LineNow(
         key=line.key, mix=line.mix, what=line.what, of=line.of, name=line.name, role="" if line.role is None else str(line.role), note=line.note,
-        says=line.says, parts=line.parts, fine=line.fine, step_g=line.step_g, target_g=target, tolerance_g=line.tolerance_g, in_g=own.g, by=own.by,
-        who=own.who, at_s=own.at_s if own.g is not None else None, status=_status(line, own, target),
+        says=line.says, parts=line.parts, whole=line.whole, fine=line.fine, step_g=line.step_g, target_g=target, tolerance_g=line.tolerance_g, in_g=own.g, by=own.by,
+        who=own.who, at_s=own.at_s if own.g is not None else None, status=line_status(line, own, target),
         doubt_over_g=max((target or 0.0) * rules()["doubt_times"], (target or 0.0) + 10 * line.step_g),
     )  # fmt: skip
-
-
-def _status(line: ToWeigh, own: Line, target: float | None) -> str:
-    if own.apart:
-        return "twice"
-    if own.g is None:
-        return "skipped" if own.skipped else "open"
-    if target is None:
-        return "in"
-    if own.accepted_g == own.g:
-        return "accepted"
-    off = own.g - target
-    return "in" if abs(off) <= line.tolerance_g + 1e-9 else "over" if off > 0 else "under"
 
 
 def timers_now(bake: Bake, tasks: tuple[TaskNow, ...]) -> tuple[TimerNow, ...]:
     """Everything that will ring or has rung and was not heard, the next first."""
     found = [
-        TimerNow(key=one.key, name=_called(one), began_s=one.began_s or 0.0, rings_s=one.rings_s, seconds=one.seconds, task=one.key)
+        TimerNow(key=one.key, name=called(one), began_s=one.began_s or 0.0, rings_s=one.rings_s, seconds=one.seconds, task=one.key)
         for one in tasks
         if one.rings_s is not None and (one.status == "running" or one.during)
     ]
@@ -297,7 +285,8 @@ def timers_now(bake: Bake, tasks: tuple[TaskNow, ...]) -> tuple[TimerNow, ...]:
     return tuple(sorted(found, key=lambda one: (one.rings_s, one.key)))
 
 
-def _called(task: TaskNow) -> str:
+def called(task: TaskNow) -> str:
+    """What something to do is called, with what it is on and its load."""
     name = f"{task.on}: {task.label}" if task.on else task.label[:1].upper() + task.label[1:]
     return f"{name}, load {task.load + 1}" if task.load >= 0 else name
 
