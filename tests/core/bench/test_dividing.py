@@ -20,6 +20,7 @@ from pancount.core.bench.events import (
     Turned,
     Weighed,
 )
+from pancount.core.bench.running import TaskNow
 
 QUICK = settings(max_examples=60, phases=(Phase.explicit, Phase.reuse, Phase.generate))
 
@@ -227,6 +228,28 @@ class TestRunning:
         writer.did(Began(task=loads[0].key), Done(task=loads[0].key), Began(task=loads[1].key), after_min=1)
         running = [one for one in now(of, writer).tasks if one.status == "running"]
         assert [(one.load, one.seconds) for one in running] == [(1, True)]
+
+    def test_one_load_at_a_time(self):
+        """While one is in the pot the next waits; the oven waits for pieces out of the pot, and not for all of them."""
+        of, writer = begun("Malted seed bagels"), Writer()
+        pot, oven = ([one for one in now(of).tasks if one.kind == kind and one.load >= 0] for kind in ("bathe", "bake"))
+        writer.did(*(Skipped(task=one.key) for one in now(of).tasks if one.load < 0))
+
+        def ready(own: list[TaskNow]) -> list[bool]:
+            told = {one.key: one.ready for one in now(of, writer).tasks}
+            return [told[one.key] for one in own]
+
+        assert (ready(pot), ready(oven)) == ([True] * len(pot), [False] * len(oven))
+        out, wanted = 0, [sum(one.pieces for one in oven[: n + 1]) for n in range(len(oven))]
+        for own in pot:
+            writer.did(Began(task=own.key))
+            assert not any(ready(pot))
+            writer.did(Done(task=own.key))
+            out += own.pieces
+            assert ready(oven) == [most <= out for most in wanted]
+        assert all(ready(oven))
+        writer.did(Began(task=oven[0].key))
+        assert not any(ready(oven))
 
     def test_turned(self):
         of, writer = begun("Malted seed bagels"), Writer()

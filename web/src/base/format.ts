@@ -110,3 +110,6 @@ export function outline(solid: Solid): [number, number] {
   }
   return solid.form === 'rectangle' ? [a, b] : [a, a]
 }
+
+/** With a large letter at its front, for what begins a line. */
+export const upper = (text: string): string => text.slice(0, 1).toUpperCase() + text.slice(1)

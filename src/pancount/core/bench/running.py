@@ -1,6 +1,6 @@
 """Something to do as it stands now: when it was begun, from when to look, too far by when, when it rings, and what it waits for."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping, Sequence, Set
 from dataclasses import dataclass
 from functools import cache
 
@@ -148,6 +148,7 @@ def tasks_now(plan: Plan, bake: Bake, method: Method, begun_s: float, mixes: int
     main, found = main_strand(method), list[TaskNow]()
     run = {turn.step for turn in method.loads}
     """Steps that go load by load: none of them holds up another, since a load is baked while the next is in the pot."""
+    shut = _shut(todos, bake, run)
     still_open = set[tuple[int, int, bool]]()
     last_done: dict[tuple[int, int], float | None] = {}
     first_waits: dict[int, float | None] = {}
@@ -172,7 +173,7 @@ def tasks_now(plan: Plan, bake: Bake, method: Method, begun_s: float, mixes: int
             TaskNow(
                 key=todo.key, step=todo.step, mix=todo.mix, load=todo.load, pieces=todo.pieces, kind=one.kind.key, label=figures.label,
                 group=one.kind.group, does=one.kind.does, on="" if figures.strand == main else method.strands[figures.strand].name,
-                text=plan.texts[todo.step], status=status, ready=aside or not held,
+                text=plan.texts[todo.step], status=status, ready=aside or not (held or todo.key in shut),
                 from_s=None if _is_over(status) or todo.mix > 0 else begun_s + todo.begin_min * MINUTE + shift, began_s=began, done_s=own.done_s,
                 hands=one.hands in ("all", "start"), ahead=one.kind.does == "ahead", during=host.key if host else "", by=one.by,
                 low_min=spans.low, usual_min=spans.usual, high_min=spans.ready_by or spans.usual, look_min=spans.look,
@@ -191,6 +192,23 @@ def tasks_now(plan: Plan, bake: Bake, method: Method, begun_s: float, mixes: int
         elif status == "running":
             last_done[before] = None
     return tuple(found)
+
+
+def _shut(todos: Sequence[ToDo], bake: Bake, run: Set[int]) -> set[str]:
+    """Loads that cannot go in yet: the one before is in, or their pieces are still in the pot."""
+    steps = list(dict.fromkeys(todo.step for todo in todos if todo.step in run and todo.load >= 0))
+    loads = {step: sorted((todo for todo in todos if todo.step == step and todo.load >= 0), key=lambda one: one.load) for step in steps}
+    shut, before = set[str](), list[ToDo]()
+    for step in steps:
+        is_in = any(bake.task(one.key).began_s is not None and not bake.is_over(one.key) for one in loads[step])
+        out, whole = sum(one.pieces for one in before if bake.is_over(one.key)), sum(one.pieces for one in before)
+        wanted = 0
+        for one in loads[step]:
+            wanted += one.pieces
+            if is_in or min(wanted, whole) > out:
+                shut.add(one.key)
+        before = loads[step]
+    return shut
 
 
 def _is_over(status: str) -> bool:

@@ -3,6 +3,7 @@
 import { computed } from 'vue'
 import { clockOf, untilText } from './words'
 import type { BakeNow, Deed, TaskNow } from '@/api/client'
+import { upper } from '@/base/format'
 
 export interface LoadPartProps {
   task: TaskNow
@@ -27,7 +28,7 @@ const says = (one: TaskNow): string => {
 <template>
   <div v-if="loads.length > 1" class="loads">
     <section v-for="own in steps" :key="own[0]?.step">
-      <h3>{{ own[0]?.label }}</h3>
+      <h3>{{ upper(own[0]?.label ?? '') }}</h3>
       <ol>
         <li v-for="one in own" :key="one.key" :class="[one.status, { here: one.key === task.key, late: one.status === 'running' && one.rings_s != null && one.rings_s <= now }]">
           <span class="n">{{ one.load + 1 }}</span><span class="which">{{ pieces(one) }}</span><b>{{ says(one) }}</b>
@@ -41,7 +42,7 @@ const says = (one: TaskNow): string => {
 
 <style scoped>
 .loads { display: grid; grid-template-columns: repeat(auto-fit, minmax(250px, 1fr)); gap: 6px 22px }
-h3 { font-size: 1rem; color: var(--rim); text-transform: capitalize }
+h3 { font-size: 1rem; color: var(--rim) }
 ol { list-style: none; margin: 0; padding: 0 }
 li { display: flex; gap: 10px; align-items: center; min-height: 40px; border-bottom: 1px solid var(--rim-faint); font-size: 1.08rem }
 li b { margin-left: auto; font-weight: 650 }

@@ -22,12 +22,27 @@ function task(one: TaskNow, event: BenchEvent): TaskNow {
   return one
 }
 
+/** Loads that cannot go in yet: the one before is in, or their pieces are still in the pot. */
+function shutLoads(tasks: readonly TaskNow[]): Set<string> {
+  const loads = tasks.filter((one) => one.load >= 0)
+  const steps = [...new Set(loads.map((one) => one.step))]
+  const pieces = (of: readonly TaskNow[]): number => of.reduce((sum, one) => sum + one.pieces, 0)
+  const shut = loads.filter((one) => {
+    const before = loads.filter((own) => own.step === steps[steps.indexOf(one.step) - 1])
+    const wanted = pieces(loads.filter((own) => own.step === one.step && own.load <= one.load))
+    const out = before.filter((own) => own.status === 'done' || own.status === 'skipped')
+    return loads.some((own) => own.step === one.step && own.status === 'running') || Math.min(wanted, pieces(before)) > pieces(out)
+  })
+  return new Set(shut.map((one) => one.key))
+}
+
 /** After something is done, what follows on the same may begin. */
 function opened(tasks: TaskNow[]): TaskNow[] {
   const held = new Set<string>()
+  const shut = shutLoads(tasks)
   return tasks.map((one) => {
     const on = `${one.on}.${one.mix}`
-    const ready = one.ready || one.ahead || Boolean(one.during) || !held.has(on)
+    const ready = (one.ready || one.ahead || Boolean(one.during) || !held.has(on)) && !shut.has(one.key)
     if (one.status !== 'done' && one.status !== 'skipped' && one.load < 0 && !one.ahead && !one.during) held.add(on)
     return { ...one, ready }
   })

@@ -6,6 +6,7 @@ import { useRoute } from 'vue-router'
 import { spaced } from './decimals'
 import SheetFrame from './SheetFrame.vue'
 import { api, ask, type MethodSheet } from '@/api/client'
+import { upper } from '@/base/format'
 
 const route = useRoute()
 const id = computed(() => Number(route.params.id))
@@ -22,7 +23,6 @@ const pdf = (paper: string) => `/api/formulas/${id.value}/method.pdf?paper=${pap
 const back = computed(() => (revision.value ? { name: 'formula', params: { id: id.value }, query: { side: 'method', revision: revision.value } } : { name: 'method', params: { id: id.value } }))
 const weighed = ({ name, printed }: MethodSheet['steps'][number]['goes_in'][number]) => (printed === null ? name : `${name} ${spaced(printed)}\u202f${sheet.value?.unit}`)
 const sentence = (text: string) => (/[.!?]$/.test(text) ? text : `${text}.`)
-const upper = (text: string) => text.slice(0, 1).toUpperCase() + text.slice(1)
 </script>
 
 <template>

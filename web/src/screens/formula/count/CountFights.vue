@@ -3,7 +3,7 @@
 import { lowerFirst } from '@/screens/formula/lines/lines'
 import { figureOf, labelOf } from '@/screens/formula/working/words'
 import type { Count, Fight, Formula } from '@/api/client'
-import type { Units } from '@/base/format'
+import { upper, type Units } from '@/base/format'
 import Said from '@/design/Said.vue'
 
 export interface CountFightsProps {
@@ -19,7 +19,7 @@ const figure = (name: string, value: number) => figureOf(name, value, props.form
 function told(fight: Fight): string {
   const pins = fight.alternatives.map((a) => `${lowerFirst(labelOf(a.pin, props.count, props.units.reference))} ${figure(a.pin, a.pinned)}`)
   const all = `${pins.slice(0, -1).join(', ')}${pins.length > 1 ? ' and ' : ''}${pins.at(-1)} cannot all hold.`
-  return all.charAt(0).toUpperCase() + all.slice(1)
+  return upper(all)
 }
 </script>
 

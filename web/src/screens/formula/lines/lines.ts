@@ -1,6 +1,6 @@
 /** Editing of lines and stages: plain functions on the desk's own copy of a formula. No baking arithmetic. */
 import type { Beside, Formula, Ingredient, Line, Role, Stage, StageKind } from '@/api/client'
-import type { Units } from '@/base/format'
+import { upper, type Units } from '@/base/format'
 
 export const ROLES: readonly Role[] = ['flour', 'liquid', 'fat', 'sugar', 'salt', 'leaven', 'egg', 'dairy', 'flavour', 'mash', 'inclusion']
 
@@ -27,7 +27,7 @@ export function emptyFormula(): Formula {
 export function stageName(formula: Formula, s: number, units: Units): string {
   const stage = formula.stages[s]
   const label = units.reference.stages[stage?.kind ?? 'dough']?.label ?? 'stage'
-  return stage?.name || label.slice(0, 1).toUpperCase() + label.slice(1)
+  return stage?.name || upper(label)
 }
 
 /** The same inside a sentence. */
