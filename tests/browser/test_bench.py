@@ -24,6 +24,7 @@ from pancount.demo.weir_house import KIT, examples
 from relay import Relay
 
 BOWL_G = 412
+READS = "**/api/devices/scale/read"
 
 
 @pytest.fixture(scope="module")
@@ -97,6 +98,18 @@ def typed(page: Page, text: str) -> None:
     page.keyboard.press("Enter")
 
 
+def practises(page: Page) -> None:
+    """With the practice scale."""
+    page.get_by_role("button", name="Scale: none").click()
+    page.get_by_role("button", name="Practice scale").click()
+    page.keyboard.press("Escape")
+
+
+def stands(page: Page, g: float) -> None:
+    """So much is shown, and no more comes."""
+    expect(page.locator(".figure .number")).to_have_text(f"{g:.0f}")
+
+
 class TestWeighing:
     """With the practice scale."""
 
@@ -106,9 +119,7 @@ class TestWeighing:
         touch(scale, "clear")
         bake = bagels(tablet.context)
         tablet.goto(f"/bench/{bake['head']['id']}")
-        tablet.get_by_role("button", name="Scale: none").click()
-        tablet.get_by_role("button", name="Practice scale").click()
-        tablet.keyboard.press("Escape")
+        practises(tablet)
         first, second = bake["bake"]["lines"][:2]
         weighs(tablet, first["name"])
         touch(scale, "put", BOWL_G)
@@ -134,9 +145,7 @@ class TestWeighing:
         touch(scale, "clear")
         bake = bagels(tablet.context)
         tablet.goto(f"/bench/{bake['head']['id']}")
-        tablet.get_by_role("button", name="Scale: none").click()
-        tablet.get_by_role("button", name="Practice scale").click()
-        tablet.keyboard.press("Escape")
+        practises(tablet)
         touch(scale, "put", 6000)
         expect(tablet.locator(".weigh .said")).to_contain_text("more is on it than the scale bears", ignore_case=True)
         touch(scale, "clear")
@@ -148,6 +157,90 @@ class TestWeighing:
         touch(scale, "plugged")
         tablet.get_by_role("button", name="Practice scale").click()
         tablet.get_by_role("button", name="None: I type").first.click()
+
+    def test_short_and_poured_on(self, tablet: Page, devices):
+        """Taken too early, the scale counts on from what is in; then the line takes itself, as one weight."""
+        scale = devices[0]
+        touch(scale, "clear")
+        bake = bagels(tablet.context)
+        first, second = bake["bake"]["lines"][:2]
+        tablet.goto(f"/bench/{bake['head']['id']}")
+        practises(tablet)
+        touch(scale, "put", BOWL_G)
+        stands(tablet, 0)
+        touch(scale, "put", first["target_g"] - 40)
+        stands(tablet, first["target_g"] - 40)
+        tablet.keyboard.press("Space")
+        expect(tablet.get_by_role("button", name=re.compile("short: decide$"))).to_be_visible()
+        expect(tablet.locator(".to-go")).to_have_text("40\u202fg to go")
+        touch(scale, "put", 40)
+        weighs(tablet, second["name"])
+        expect(tablet.locator(".top [role=status]")).to_have_text("kept")
+        assert (state(tablet)["lines"][0]["in_g"], state(tablet)["lines"][0]["status"]) == (pytest.approx(first["target_g"], abs=first["tolerance_g"]), "in")
+
+    def test_typed_beside_the_scale(self, tablet: Page, devices):
+        """What was typed is in the bowl too: the next line begins from nothing. With nothing put on, the large button and Space take nothing."""
+        scale = devices[0]
+        touch(scale, "clear")
+        bake = bagels(tablet.context)
+        first, second = bake["bake"]["lines"][:2]
+        tablet.goto(f"/bench/{bake['head']['id']}")
+        practises(tablet)
+        touch(scale, "put", BOWL_G)
+        stands(tablet, 0)
+        expect(large(tablet)).to_be_disabled()
+        tablet.keyboard.press("Space")
+        weighs(tablet, first["name"])
+        touch(scale, "put", first["target_g"] + 30)
+        stands(tablet, first["target_g"] + 30)
+        typed(tablet, str(first["target_g"]))
+        weighs(tablet, second["name"])
+        stands(tablet, 0)
+        expect(tablet.get_by_role("textbox", name=re.compile("what is in$"))).not_to_be_focused()
+        expect(tablet.locator(".top [role=status]")).to_have_text("kept")
+        assert state(tablet)["lines"][0]["by"] == "typed"
+
+    def test_while_something_is_asked(self, tablet: Page, devices):
+        """What is poured while an over-pour is undecided is not lost: it counts when that is settled."""
+        scale = devices[0]
+        touch(scale, "clear")
+        bake = bagels(tablet.context)
+        first, second, third = bake["bake"]["lines"][:3]
+        tablet.goto(f"/bench/{bake['head']['id']}")
+        practises(tablet)
+        touch(scale, "put", BOWL_G)
+        stands(tablet, 0)
+        typed(tablet, str(first["target_g"] + 60))
+        expect(tablet.get_by_role("button", name="Leave it so")).to_be_visible()
+        with tablet.expect_response(lambda own: "scale/read" in own.url and own.json()["take"]):
+            touch(scale, "put", second["target_g"])
+        tablet.get_by_role("button", name="Leave it so").click()
+        weighs(tablet, third["name"])
+        expect(tablet.locator(".top [role=status]")).to_have_text("kept")
+        assert [one["status"] for one in state(tablet)["lines"][:2]] == ["accepted", "in"]
+
+    def test_away_asks_once_a_second_at_most(self, tablet: Page, devices):
+        """A zero that waits for the server does not ask it without end."""
+        scale = devices[0]
+        touch(scale, "clear")
+        bake = bagels(tablet.context)
+        tablet.goto(f"/bench/{bake['head']['id']}")
+        practises(tablet)
+        touch(scale, "put", BOWL_G)
+        stands(tablet, 0)
+        touch(scale, "plugged")  # no reports: what asks is the clock alone
+        expect(tablet.locator(".weigh .said")).to_contain_text("has said nothing")
+        tablet.route(READS, lambda route: route.abort())
+        tablet.keyboard.press("z")
+        expect(tablet.locator(".weigh .said")).to_contain_text("while Pan Count is away")
+        begun = time.monotonic()
+        for _ in range(3):
+            with tablet.expect_request(READS):
+                pass
+        assert time.monotonic() - begun > 1  # a busy machine only makes it longer
+        tablet.unroute(READS)
+        touch(scale, "plugged")
+        expect(tablet.locator(".weigh .said")).to_have_count(0)
 
     def test_a_nought_too_many(self, tablet: Page):
         """Asked about before it is taken."""
@@ -179,9 +272,7 @@ class TestWeighing:
         bake = bagels(tablet.context)
         ready_before(tablet.request, bake, "divide")
         tablet.goto(f"/bench/{bake['head']['id']}")
-        tablet.get_by_role("button", name="Scale: none").click()
-        tablet.get_by_role("button", name="Practice scale").click()
-        tablet.keyboard.press("Escape")
+        practises(tablet)
         expect(tablet.locator(".divide")).to_be_visible()
         made = state(tablet)["making"]["targets"][0]
         for n in (1, 2):

@@ -51,6 +51,54 @@ def test_the_bowl_taken_off_and_back(bowl):
     assert over(off, [600] * 6, 40).net_g == 188
     other = over(off, [950] * 6, 40)
     assert "another bowl" in other.says
+    assert "188 g more than when this line began" in over(off, [600] * 6, 40).says
+    assert over(off, [887] * 8, 40).says == ""  # as much as was meant: it was filled beside the scale
+
+
+class TestZeroed:
+    """Its key, and what does the same: nothing that is still moving is counted as nothing, and nothing that is poured is lost."""
+
+    def test_while_it_moves(self, bowl):
+        """Pressed while a heavier bowl is put on: it waits until that stands."""
+        pressed = zeroed(over(bowl, [600, 900], 20, status="moving"))
+        assert (pressed.zeroing, pressed.take, pressed.tare_g) == (True, False, 412)
+        moving = over(pressed, [1100, 1180], 21, status="moving")
+        assert moving.zeroing
+        assert "as soon as it stands" in moving.says
+        stands = over(moving, [1200] * 4, 22)
+        assert (stands.zeroing, stands.tare_g, stands.net_g) == (False, 1200, 0)
+        assert over(stands, [1675] * 8, 24).take
+
+    def test_before_it_said_anything(self):
+        """Unplugged when it was pressed: what stands on it when it is back counts as nothing."""
+        back = over(zeroed(OnScale()), [750] * 4, 5)
+        assert (back.tare_g, back.net_g) == (750, 0)
+
+    def test_after_it_fell_silent(self, bowl):
+        """What was typed meanwhile was poured meanwhile: the next line begins from what stands there then."""
+        silent = watch(over(bowl, [500] * 3, 20), [], 475, 2, 40)
+        assert over(zeroed(silent), [887] * 4, 50).net_g == 0
+
+    @pytest.mark.parametrize("pours", [0.0, 1.0, 88.0, 475.0])
+    def test_lines_add_up(self, bowl, pours):
+        """What one line showed and what the next shows are together what was poured."""
+        first = over(bowl, [412 + pours] * 4, 20)
+        second = over(zeroed(first), [412 + pours + 33] * 4, 30, target_g=33, tolerance_g=1)
+        assert (first.net_g or 0) + (second.net_g or 0) == pours + 33
+
+
+class TestCoarse:
+    """Steps wider than what may be off: of 8.71 g a scale in grams knows nothing finer than nine."""
+
+    @pytest.mark.parametrize(("step_g", "takes"), [(0.01, True), (0.1, True), (1.0, False), (2.83495, False)])
+    def test_takes_nothing_by_itself(self, step_g, takes):
+        on = [said(412 + 8.71, 20 + n / 5, step_g=step_g) for n in range(8)]
+        state = watch(over(OnScale(), [0, 0, *[412] * 6], 0), on, 8.71, 0.17, 22)
+        assert (state.take, state.coarse, state.step_g) == (takes, not takes, step_g)
+
+    def test_nothing_is_meant(self, bowl):
+        """To taste: no scale is too coarse for that."""
+        assert over(bowl, [420] * 8, 20, target_g=None).coarse is False
 
 
 @pytest.mark.parametrize(
@@ -117,6 +165,13 @@ class TestPieces:
         """A board that the baker zeroed does not count."""
         board = zeroed(self.pieces(OnScale(), [0, *[640] * 4], 0))
         assert self.pieces(board, [720] * 4, 3).net_g == 80
+
+    def test_a_board_that_still_moves(self):
+        """The same, where the key was pressed as it was put on."""
+        moving = watch(OnScale(), [said(500, 0, "moving")], 80, 2, 0.1, bowl=False)
+        board = self.pieces(zeroed(moving), [640] * 4, 1)
+        assert (board.tare_g, board.net_g) == (640, 0)
+        assert self.pieces(board, [720] * 6, 3).take
 
     def test_after_the_bowl(self, bowl):
         """The bowl that was weighed into before is forgotten as soon as the scale is empty."""

@@ -4030,6 +4030,8 @@ export interface components {
             says: string;
             /** Parts */
             parts: number;
+            /** Whole */
+            whole: boolean;
             /** Fine */
             fine: boolean;
             /** Step G */
@@ -4046,8 +4048,11 @@ export interface components {
             who: string;
             /** At S */
             at_s: number | null;
-            /** Status */
-            status: string;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "open" | "in" | "over" | "under" | "accepted" | "skipped" | "twice";
             /** Doubt Over G */
             doubt_over_g: number;
         };
@@ -4730,6 +4735,16 @@ export interface components {
             /** Net G */
             net_g?: number | null;
             /**
+             * Step G
+             * @default 0
+             */
+            step_g: number;
+            /**
+             * Coarse
+             * @default false
+             */
+            coarse: boolean;
+            /**
              * Steady
              * @default false
              */
@@ -4743,6 +4758,11 @@ export interface components {
              * @default false
              */
             was_off: boolean;
+            /**
+             * Zeroing
+             * @default false
+             */
+            zeroing: boolean;
             /**
              * Phase
              * @default none
@@ -7521,8 +7541,11 @@ export interface components {
         Weighing: {
             /**
              * @default {
+             *       "step_g": 0,
+             *       "coarse": false,
              *       "steady": false,
              *       "was_off": false,
+             *       "zeroing": false,
              *       "phase": "none",
              *       "armed": true,
              *       "take": false,

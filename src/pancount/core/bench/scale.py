@@ -26,6 +26,8 @@ class Reading(Frozen):
     """As the scale has it: "g", "oz"."""
 
 
+WAITS = "It counts as nothing as soon as it stands still."
+
 Phase = Literal["none", "empty", "bowl", "pouring", "within", "over"]
 
 
@@ -36,6 +38,10 @@ class OnScale(Frozen):
     """What it showed when the line was begun; None before anything stood on it."""
     gross_g: Shown | None = None
     net_g: Shown | None = None
+    step_g: Annotated[float, Field(ge=0, le=1e9)] = 0.0
+    """The steps that it shows; nothing finer is known of it."""
+    coarse: bool = False
+    """Its steps are wider than what is weighed may be off: nothing is taken by itself."""
     steady: bool = False
     since_s: Annotated[float, Field(ge=0, le=1e11)] | None = None
     """Since when it stands still."""
@@ -43,6 +49,8 @@ class OnScale(Frozen):
     """When it last said anything."""
     was_off: bool = False
     """The bowl was taken off since."""
+    zeroing: bool = False
+    """It is to count as nothing, as soon as it stands."""
     phase: Phase = "none"
     armed: bool = True
     """Of pieces, one after the other: the scale was empty since the last was taken."""
@@ -83,8 +91,19 @@ def watch(
 
 
 def zeroed(before: OnScale) -> OnScale:
-    """What is on it now counts as nothing: a line begins from here."""
-    return before.model_copy(update={"tare_g": before.gross_g, "net_g": 0.0, "phase": "bowl", "take": False, "was_off": False, "says": ""})
+    """What is on it now counts as nothing: a line begins from here. While it moves it waits, as a scale's own key does."""
+    if before.steady and before.gross_g is not None:
+        return _from_here(before, before.gross_g)
+    return before.model_copy(update={"zeroing": True, "phase": "empty", "take": False, "was_off": False, "says": WAITS})
+
+
+def _from_here(state: OnScale, gross_g: float) -> OnScale:
+    return state.model_copy(update={"tare_g": gross_g, "net_g": 0.0, "phase": "bowl", "take": False, "was_off": False, "zeroing": False, "says": ""})
+
+
+def _stood(state: OnScale, reading: Reading, rule: str) -> bool:
+    """Whether it stands for so long."""
+    return state.since_s is not None and reading.at_s - state.since_s >= rules()[rule]
 
 
 def _after(before: OnScale, reading: Reading, target_g: float | None, tolerance_g: float, *, bowl: bool) -> OnScale:
@@ -95,7 +114,9 @@ def _after(before: OnScale, reading: Reading, target_g: float | None, tolerance_
     gross, still = reading.g, reading.status in ("steady", "zero")
     moved = before.gross_g is None or abs(gross - before.gross_g) > max(reading.step_g, tolerance_g / 2)
     since = None if not still else (reading.at_s if moved or before.since_s is None else before.since_s)
-    state = state.model_copy(update={"gross_g": gross, "steady": still, "since_s": since})
+    state = state.model_copy(update={"gross_g": gross, "step_g": reading.step_g, "steady": still, "since_s": since})
+    if state.zeroing:
+        return _from_here(state, gross) if _stood(state, reading, "tared_s") else state.model_copy(update={"net_g": gross, "says": WAITS})
     state = _tared(before, state, reading) if bowl else _as_it_is(state)
     state = _judged(state, reading, target_g, tolerance_g)
     if bowl:
@@ -119,9 +140,7 @@ def _tared(before: OnScale, state: OnScale, reading: Reading) -> OnScale:
     if abs(gross) < least and (state.tare_g is None or abs(state.tare_g) < least):
         return state.model_copy(update={"phase": "empty", "net_g": gross, "tare_g": None})
     if state.tare_g is None:
-        if state.since_s is not None and reading.at_s - state.since_s >= rules()["tared_s"]:
-            return state.model_copy(update={"tare_g": gross, "net_g": 0.0, "phase": "bowl", "was_off": False})
-        return state.model_copy(update={"phase": "empty", "net_g": gross})
+        return _from_here(state, gross) if _stood(state, reading, "tared_s") else state.model_copy(update={"phase": "empty", "net_g": gross})
     net = gross - state.tare_g
     return state.model_copy(update={"net_g": net, "was_off": before.was_off or gross < max(least, state.tare_g / 2), "phase": "pouring"})
 
@@ -129,16 +148,18 @@ def _tared(before: OnScale, state: OnScale, reading: Reading) -> OnScale:
 def _judged(state: OnScale, reading: Reading, target_g: float | None, tolerance_g: float) -> OnScale:
     net, says, phase, trouble = state.net_g or 0.0, "", state.phase, False
     if phase == "empty":
-        if state.steady and abs(net) > reading.step_g:
+        if abs(net) >= rules()["tare_g"]:
+            says = WAITS
+        elif state.steady and abs(net) > reading.step_g:
             says = f"It shows {net:.0f} g with nothing on it: press its zero key, or put the bowl on."
     elif reading.status == "under" or net < -max(tolerance_g, 2 * reading.step_g):
-        says = "Under what it was: is the bowl on it?"
+        says = f"{-net:.0f} g under what it was: is the bowl on it? If something was taken out, press Zero."
     elif target_g is not None and phase == "pouring":
         phase = "within" if abs(net - target_g) <= tolerance_g + 1e-9 else "over" if net > target_g else "pouring"
-        if state.was_off and state.steady and phase == "over":
-            says = "More than before the bowl was taken off: is it another bowl? Press Zero to begin from here."
-    if target_g and reading.step_g > max(tolerance_g, 1e-9) * 1.001 and not says:
+        if state.was_off and state.steady and phase != "within" and net > tolerance_g:
+            says = f"{net:.0f} g more than when this line began, and the bowl was off: is it another bowl? Then press Zero."
+    coarse = bool(target_g) and reading.step_g > max(tolerance_g, 1e-9) * 1.001
+    if coarse and target_g and not says:
         says = f"The scale is in {'ounces' if reading.unit == 'oz' else reading.unit} and shows steps of {reading.step_g:.3g} g: too coarse for {target_g:.3g} g."
         trouble = reading.step_g > 0.1 * target_g
-    stands = state.since_s is not None and reading.at_s - state.since_s >= rules()["settled_s"]
-    return state.model_copy(update={"phase": phase, "says": says, "trouble": trouble, "take": phase == "within" and stands})
+    return state.model_copy(update={"phase": phase, "says": says, "trouble": trouble, "coarse": coarse, "take": phase == "within" and not coarse and _stood(state, reading, "settled_s")})

@@ -20,6 +20,7 @@ import { writerName } from './writer'
 import { clockOf, lineText, spanText, taskName, untilText } from './words'
 import { keepsOffline } from './offline'
 import { api, ask, type Deed, type TaskNow } from '@/api/client'
+import { upper } from '@/base/format'
 import { useUnits } from '@/base/kitchen'
 import KeysDialog from '@/design/KeysDialog.vue'
 import LinkButton from '@/design/LinkButton.vue'
@@ -128,7 +129,7 @@ const stations = computed(() => {
     const done = own ? !['open', 'under', 'over', 'twice'].includes(own.status) : todo?.status === 'done' || todo?.status === 'skipped'
     const last = found.find((one) => one.key === name)
     if (last) Object.assign(last, { done: last.done && done, here: last.here || key === at.value })
-    else found.push({ key: name, label: label.charAt(0).toUpperCase() + label.slice(1), done: Boolean(done), here: key === at.value })
+    else found.push({ key: name, label: upper(label), done: Boolean(done), here: key === at.value })
   }
   return found
 })
@@ -148,15 +149,18 @@ function goStation(name: string): void {
 
 /** The target whose pieces are weighed off, while the dough is divided. */
 const dividing = computed(() => (task.value?.kind === 'divide' ? (bake.value?.strips.find((one) => one.left > 0) ?? null) : null))
+/** Of a line that was short: the scale counts on from what is in. [g] */
+const inAlready = computed(() => (line.value?.status === 'under' ? (line.value.in_g ?? 0) : 0))
 const scaleTarget = computed(() => {
   const own = dividing.value
   if (own) return { target_g: bake.value?.making?.targets[own.target]?.piece_g ?? null, tolerance_g: own.tolerance_g, bowl: false }
-  return { target_g: line.value?.target_g ?? null, tolerance_g: line.value?.tolerance_g ?? 1, bowl: line.value !== null }
+  const meant = line.value?.target_g ?? null
+  return { target_g: meant === null ? null : Math.max(0, meant - inAlready.value), tolerance_g: line.value?.tolerance_g ?? 1, bowl: line.value !== null }
 })
 const scale = useScale(scaleTarget, (g) => {
   const piece = dividing.value
   if (piece) void act({ deed: 'piece', target: piece.target, g, by: 'scale' })
-  else if (line.value && (line.value.status === 'open' || line.value.status === 'under') && !asks.value) weighed(g, 'scale')
+  else if (line.value && (line.value.status === 'open' || line.value.status === 'under') && !asks.value && !weighPanel.value?.typing) weighed(inAlready.value + g, 'scale')
 })
 const shownScale = computed(() => (scale.mode.value === 'none' ? null : scale.shown.value))
 const thermometer = useThermometer()
@@ -170,16 +174,20 @@ function weighed(g: number, by: 'scale' | 'typed' | 'meant'): void {
   if (!own) return
   const step = own.step_g
   const rounded = by === 'scale' ? Math.round(Math.max(0, g) / step) * step : g
-  if (by === 'scale') scale.setZero()
+  scale.setZero() // however it was told: it is in the bowl, and the next line begins from here
   void did({ deed: 'weighed', line: own.key, g: Number(rounded.toFixed(3)), by })
 }
 const chooseWay = (deeds: Deed[], pours: boolean): void => {
   const own = question.value?.line ?? ''
   deciding.value = ''
   if (pours) chosen.value = own
-  else void did(...deeds)
+  else {
+    if (deeds.some((one) => one.deed === 'took_out')) scale.setZero()
+    void did(...deeds)
+  }
 }
 function skip(): void {
+  if (line.value) scale.setZero()
   if (at.value && !ends.value) void did({ deed: 'skipped', task: at.value })
 }
 /** What this window wrote is taken back first, what others did only where there is none of it. */
@@ -318,7 +326,7 @@ watch(() => bake.value?.name, (name) => name && (document.title = `${name} · Be
           <el-button v-if="question && !asks && !over" class="asked" @click="decide">{{ question.title }}: decide</el-button>
           <QuestionPanel v-if="question && asks" :question="question" @choose="chooseWay" />
           <EndPanel v-else-if="ends" :bake="bake" :head="state.head" :units="units" @act="(...deeds) => did(...deeds)" />
-          <WeighPanel v-else-if="line && (line.status === 'open' || line.status === 'under')" ref="weighPanel" :line="line" :scale="shownScale" :why="scale.why.value" :units="units" :mixes="bake.mixes" @weighed="weighed" @zero="scale.setZero()" @skip="skip" @undo="undo" />
+          <WeighPanel v-else-if="line && (line.status === 'open' || line.status === 'under')" ref="weighPanel" :line="line" :in-already="inAlready" :scale="shownScale" :why="scale.why.value" :units="units" :mixes="bake.mixes" @weighed="weighed" @zero="scale.setZero()" @skip="skip" @undo="undo" />
           <div v-else-if="line" class="in"><h2 class="what">{{ line.name }}</h2><p>{{ line.in_g == null ? 'left out' : `${lineText({ ...line, target_g: line.in_g }, units)} in` }}, {{ lineText(line, units) }} meant.</p><div class="row"><el-button class="big" @click="undo">Undo<kbd>U</kbd></el-button><el-button type="primary" class="big" @click="chosen = ''">Go on</el-button></div></div>
           <StepPanel v-else-if="task" ref="stepPanel" :key="task.key" :task="task" :bake="bake" :units="units" :now="now" :celsius="thermometer.celsius.value" :scale="shownScale" @act="(...deeds) => did(...deeds)" @undo="undo" @skip="skip" />
           <p v-if="line && nextLine && !asks && !ends" class="then">Then {{ nextLine.name }}, {{ lineText(nextLine, units) }}.</p>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** A temperature or a weight that is measured: from the thermometer or the scale where there is one, typed always. */
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
+import { grams } from './words'
 import { read, unitOf, type Units } from '@/base/format'
 
 export interface MeasureFieldProps {
@@ -16,6 +17,7 @@ const props = defineProps<MeasureFieldProps>()
 const emit = defineEmits<{ measured: [value: number] }>()
 const text = ref('')
 const bad = ref('')
+const field = ref<HTMLInputElement | null>(null)
 function typed(): void {
   const value = read(text.value, props.kind === 'g' ? 'g' : 'count', props.units)
   if (value === null) return
@@ -23,15 +25,18 @@ function typed(): void {
   bad.value = wrong ? (props.kind === 'g' ? 'That is no weight.' : 'In degrees, as 26.5.') : ''
   if (wrong) return
   text.value = ''
+  field.value?.blur() // the next press is for what is to do
   emit('measured', value)
 }
-const say = (value: number): string => (props.kind === 'celsius' ? `${value.toFixed(1)} °C` : `${Math.round(value / (props.units.reference.weight_units[props.units.weight] ?? 1))} ${unitOf('g', props.units)}`)
+const GRAM = 1
+const unit = computed(() => (props.kind === 'celsius' ? '°C' : unitOf('g', props.units)))
+const say = (value: number): string => (props.kind === 'celsius' ? value.toFixed(1) : grams(value, GRAM, props.units))
 </script>
 
 <template>
   <form class="measure" @submit.prevent="typed">
-    <label>{{ label }}<span class="entry"><input v-model="text" inputmode="decimal" autocomplete="off" :aria-label="label" :placeholder="last === null ? '' : say(last)" :aria-invalid="bad ? true : undefined" /><span>{{ kind === 'celsius' ? '°C' : unitOf('g', units) }}</span></span></label>
-    <el-button v-if="live !== null && !text" class="take" @click="emit('measured', live)">Take {{ say(live) }}</el-button>
+    <label>{{ label }}<span class="entry"><input ref="field" v-model="text" inputmode="decimal" autocomplete="off" :aria-label="label" :placeholder="last === null ? '' : say(last)" :aria-invalid="bad ? true : undefined" /><span>{{ unit }}</span></span></label>
+    <el-button v-if="live !== null && !text" class="take" @click="emit('measured', live)">Take {{ say(live) }} {{ unit }}</el-button>
     <el-button v-else class="take" native-type="submit" :disabled="!text.trim()">Keep</el-button>
     <span v-if="bad" class="bad" role="alert">{{ bad }}</span>
   </form>

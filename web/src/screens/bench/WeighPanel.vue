@@ -3,11 +3,13 @@
 import { computed, nextTick, ref, watch } from 'vue'
 import { grams, gramsUnit } from './words'
 import type { LineNow, OnScale } from '@/api/client'
-import { read, unitOf, type Units } from '@/base/format'
+import { read, unitOf, upper, type Units } from '@/base/format'
 import Said from '@/design/Said.vue'
 
 export interface WeighPanelProps {
   line: LineNow
+  /** What is in of it already; the scale counts on from there. [g] */
+  inAlready: number
   /** The scale; null where none is connected. */
   scale: OnScale | null
   why: string
@@ -18,7 +20,11 @@ const props = defineProps<WeighPanelProps>()
 const emit = defineEmits<{ weighed: [g: number, by: 'scale' | 'typed' | 'meant']; zero: []; skip: []; undo: [] }>()
 
 const target = computed(() => props.line.target_g)
-const shownG = computed(() => (props.scale && props.scale.phase !== 'none' && props.scale.phase !== 'empty' ? (props.scale.net_g ?? 0) : (props.line.in_g ?? null)))
+/** What the scale shows, where something stands on it and counts; null else. */
+const onScale = computed(() => (props.scale && props.scale.phase !== 'none' && props.scale.phase !== 'empty' ? (props.scale.net_g ?? 0) : null))
+const shownG = computed(() => (onScale.value === null ? (props.line.in_g ?? null) : props.inAlready + onScale.value))
+/** Nothing finer is shown than the scale knows. */
+const shownStep = computed(() => (onScale.value === null ? props.line.step_g : Math.max(props.line.step_g, props.scale?.step_g ?? 0)))
 const fill = computed(() => (target.value ? Math.max(0, Math.min(1.25, (shownG.value ?? 0) / target.value)) / 1.25 : 0))
 const band = computed(() => {
   const own = target.value
@@ -36,7 +42,8 @@ const toGo = computed(() => {
   if (target.value == null || shownG.value === null) return ''
   const off = target.value - shownG.value
   if (state.value === 'within') return props.scale?.steady === false ? 'hold still' : 'it is in'
-  return `${gramsUnit(Math.abs(off), props.line.step_g, props.units)} ${off > 0 ? 'to go' : 'over'}`
+  if (Math.abs(off) < shownStep.value / 2) return 'as near as this scale shows'
+  return `${gramsUnit(Math.abs(off), shownStep.value, props.units)} ${off > 0 ? 'to go' : 'over'}`
 })
 const text = ref('')
 const field = ref<HTMLInputElement | null>(null)
@@ -55,33 +62,46 @@ function typed(sure = false): void {
   if (!sure && target.value !== null && g > props.line.doubt_over_g) return void (doubt.value = g)
   doubt.value = null
   text.value = ''
+  field.value?.blur() // the next press is for the next line
   emit('weighed', g, 'typed')
 }
-/** What the large button does: the scale's weight where there is one, else what is typed, else as meant. */
+/** Nothing of it was put on the scale yet. */
+const bare = computed(() => onScale.value !== null && onScale.value <= Math.max(props.line.tolerance_g, props.scale?.step_g ?? 0))
+/** What the large button takes: what is typed, what the scale shows, what was meant; nothing where nothing is on the scale that should weigh it. */
+const takes = computed<'typed' | 'scale' | 'meant' | 'nothing'>(() => {
+  if (text.value.trim()) return 'typed'
+  if (onScale.value === null || props.scale?.coarse) return 'meant'
+  if (bare.value) return props.line.whole || target.value === null ? 'meant' : 'nothing'
+  return 'scale'
+})
 function primary(): void {
-  if (text.value.trim()) typed()
-  else if (props.scale && props.scale.phase !== 'none' && props.scale.phase !== 'empty' && props.scale.net_g != null) emit('weighed', Math.max(0, props.scale.net_g), 'scale')
-  else if (target.value != null) emit('weighed', target.value, 'meant')
-  else emit('skip')
+  if (takes.value === 'typed') typed()
+  else if (takes.value === 'scale') emit('weighed', props.inAlready + Math.max(0, onScale.value ?? 0), 'scale')
+  else if (takes.value === 'meant') {
+    if (target.value === null) emit('skip')
+    else emit('weighed', target.value, 'meant')
+  }
 }
 const primaryText = computed(() => {
-  if (text.value.trim()) return 'Take what is typed'
-  if (props.scale && shownG.value !== null && props.scale.phase !== 'empty' && props.scale.phase !== 'none') return 'Take this weight'
-  return target.value == null ? 'It is in' : `${gramsUnit(target.value, props.line.step_g, props.units)} is in`
+  if (takes.value === 'typed') return 'Take what is typed'
+  if (takes.value === 'scale' || takes.value === 'nothing') return 'Take this weight'
+  return target.value === null ? 'It is in' : `${gramsUnit(target.value, props.line.step_g, props.units)} is in`
 })
+/** While something is typed the scale takes nothing by itself. */
+const typing = computed(() => takes.value === 'typed' || doubt.value !== null)
 function focus(): void {
   void nextTick(() => field.value?.focus())
 }
-defineExpose({ primary, focus })
+defineExpose({ primary, focus, typing })
 </script>
 
 <template>
   <div class="weigh">
     <h2 class="what">{{ line.name }}</h2>
     <p class="more">
-      <span v-if="mixes > 1 && line.what !== 'beside'">Mix {{ line.mix + 1 }} of {{ mixes }}. </span><span v-if="line.of">{{ line.of }}. </span><span v-if="line.note">{{ line.note }}. </span><b v-if="line.fine">Fine scale. </b><span v-if="line.parts > 1">It goes in in {{ line.parts }} parts. </span>{{ line.says }}
+      <span v-if="mixes > 1 && line.what !== 'beside'">Mix {{ line.mix + 1 }} of {{ mixes }}. </span><span v-if="line.of">{{ line.of }}. </span><span v-if="line.note">{{ upper(line.note) }}. </span><b v-if="line.fine">Fine scale. </b><span v-if="line.parts > 1">It goes in in {{ line.parts }} parts. </span>{{ line.says }}
     </p>
-    <p class="figure" :class="state" aria-live="off"><span class="number">{{ shownG === null ? (target == null ? '–' : grams(target, line.step_g, units)) : grams(shownG, line.step_g, units) }}</span> <span class="unit">{{ unitOf('g', units) }}</span><span v-if="shownG === null && target != null" class="meant">to weigh</span></p>
+    <p class="figure" :class="state" aria-live="off"><span class="number">{{ shownG === null ? (target == null ? '–' : grams(target, line.step_g, units)) : grams(shownG, shownStep, units) }}</span> <span class="unit">{{ unitOf('g', units) }}</span><span v-if="shownG === null && target != null" class="meant">to weigh</span></p>
     <div v-if="target != null" class="bar" role="img" :aria-label="`${gramsUnit(target, line.step_g, units)} meant, within ${gramsUnit(line.tolerance_g, line.step_g, units)}`">
       <div class="fill" :class="state" :style="{ width: `${fill * 100}%` }" />
       <div v-if="band" class="band" :class="state" :style="band" />
@@ -91,7 +111,7 @@ defineExpose({ primary, focus })
     <Said v-if="why || scale?.says" :tone="scale?.trouble || why ? 'stop' : 'plain'">{{ why || scale?.says }}</Said>
     <Said v-if="doubt !== null" tone="now"><strong>{{ gramsUnit(doubt, line.step_g, units) }} typed, {{ target == null ? '' : gramsUnit(target, line.step_g, units) }} meant</strong>A nought too many?<div class="row"><el-button @click="typed(true)">It is so</el-button><el-button type="primary" @click="((doubt = null), focus())">Type it again</el-button></div></Said>
     <div class="acts">
-      <el-button type="primary" class="big first" @click="primary">{{ primaryText }}<kbd>Space</kbd></el-button>
+      <el-button type="primary" class="big first" :disabled="takes === 'nothing'" @click="primary">{{ primaryText }}<kbd>Space</kbd></el-button>
       <form class="typed" @submit.prevent="typed()">
         <label>Or what is in<span class="entry"><input ref="field" v-model="text" inputmode="decimal" autocomplete="off" :aria-label="`${line.name}, what is in`" :aria-invalid="bad ? true : undefined" @keydown.esc.stop="((text = ''), field?.blur())" /><span>{{ unitOf('g', units) }}</span></span></label>
       </form>

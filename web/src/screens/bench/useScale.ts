@@ -32,7 +32,7 @@ const DATA_REPORT = 3
 const QUIET_MS = 1_000
 const MOST_HELD = 60
 
-const NONE: OnScale = { tare_g: null, gross_g: null, net_g: null, steady: false, since_s: null, heard_s: null, was_off: false, phase: 'none', armed: true, take: false, says: '', trouble: false }
+const NONE: OnScale = { tare_g: null, gross_g: null, net_g: null, step_g: 0, coarse: false, steady: false, since_s: null, heard_s: null, was_off: false, zeroing: false, phase: 'none', armed: true, take: false, says: '', trouble: false }
 const hex = (view: DataView): string => Array.from(new Uint8Array(view.buffer, view.byteOffset, view.byteLength), (byte) => byte.toString(16).padStart(2, '0')).join('')
 
 export function useScale(target: Ref<{ target_g: number | null; tolerance_g: number; bowl: boolean }>, taken: (g: number) => void) {
@@ -58,15 +58,13 @@ export function useScale(target: Ref<{ target_g: number | null; tolerance_g: num
       const next = await ask(api.POST('/api/devices/scale/read', { body: { before: shown.value, reports: some, target_g, tolerance_g, now_s: serverNow(), bowl, zero: zeroing } }))
       shown.value = next
       why.value = ''
-      if (next.take && next.net_g != null) {
-        taken(next.net_g)
-        if (bowl) zero = true // the next line begins from here
-      }
+      if (next.take && next.net_g != null) taken(next.net_g)
     } catch (caught) {
       if (!(caught instanceof Refused)) throw caught
       zero ||= zeroing
       why.value = caught.isAway ? 'The scale cannot be read while Pan Count is away: type what it shows.' : caught.message
       shown.value = { ...shown.value, take: false }
+      return // the next report, or the next second, asks again
     } finally {
       asking = false
     }
@@ -124,12 +122,14 @@ export function useScale(target: Ref<{ target_g: number | null; tolerance_g: num
     off()
     mode.value = 'none'
   }
+  /** What is on it counts as nothing from here, as soon as it stands. */
   function setZero(): void {
+    if (mode.value === 'none') return
     zero = true
     void ask_server()
   }
   // Where nothing comes any more the server says so, by the time that went by.
-  useIntervalFn(() => mode.value !== 'none' && shown.value.heard_s !== null && !held.length && void ask_server(), QUIET_MS)
+  useIntervalFn(() => mode.value !== 'none' && (shown.value.heard_s !== null || zero) && !held.length && void ask_server(), QUIET_MS)
   if (mode.value === 'practice') practise()
   if (mode.value === 'usb') void hid?.getDevices().then(async ([own]) => {
     if (own) await connect(own)

@@ -1,13 +1,15 @@
 /** Times and weights at the bench, as they are shown. Only written, not reckoned. */
 import type { LineNow, TaskNow } from '@/api/client'
-import { shown, unitOf, type Units } from '@/base/format'
+import { dayName, isoDate } from '@/base/dayTimes'
+import { shown, unitOf, upper, type Units } from '@/base/format'
 
 const two = (n: number): string => String(n).padStart(2, '0')
 
-/** A time by the clock of this device: "06:20". [s since 1970] */
+/** A time by the clock of this device: "06:20" today, "Tue 06:20" on another day. [s since 1970] */
 export function clockOf(at_s: number): string {
   const at = new Date(at_s * 1000)
-  return `${two(at.getHours())}:${two(at.getMinutes())}`
+  const day = isoDate(at)
+  return `${day === isoDate(new Date()) ? '' : `${dayName(day, 0)} `}${two(at.getHours())}:${two(at.getMinutes())}`
 }
 /** How long it is until then, or since: "4:12", "1:04:00". [s] */
 export function untilText(seconds: number): string {
@@ -36,6 +38,6 @@ export const lineText = (line: LineNow, units: Units): string => (line.target_g 
 
 /** What something to do is called. */
 export function taskName(task: TaskNow): string {
-  const name = task.on ? `${task.on}: ${task.label}` : task.label.charAt(0).toUpperCase() + task.label.slice(1)
+  const name = task.on ? `${task.on}: ${task.label}` : upper(task.label)
   return task.load >= 0 ? `${name}, load ${task.load + 1}` : name
 }
