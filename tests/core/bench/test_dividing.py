@@ -233,13 +233,19 @@ class TestRunning:
         """While one is in the pot the next waits; the oven waits for pieces out of the pot, and not for all of them."""
         of, writer = begun("Malted seed bagels"), Writer()
         pot, oven = ([one for one in now(of).tasks if one.kind == kind and one.load >= 0] for kind in ("bathe", "bake"))
-        writer.did(*(Skipped(task=one.key) for one in now(of).tasks if one.load < 0))
+        top = task(now(of), "top")
+        writer.did(*(Skipped(task=one.key) for one in now(of).tasks if one.load < 0 and one.key != top.key))
+
+        order = now(of).order
+        seeds = next(one.key for one in now(of).lines if one.of == "Topping")
+        assert order.index(seeds) < order.index(pot[0].key)  # nobody weighs between pot and oven
 
         def ready(own: list[TaskNow]) -> list[bool]:
             told = {one.key: one.ready for one in now(of, writer).tasks}
             return [told[one.key] for one in own]
 
         assert (ready(pot), ready(oven)) == ([True] * len(pot), [False] * len(oven))
+        assert ready([top]) == [False]
         out, wanted = 0, [sum(one.pieces for one in oven[: n + 1]) for n in range(len(oven))]
         for own in pot:
             writer.did(Began(task=own.key))
@@ -247,6 +253,7 @@ class TestRunning:
             writer.did(Done(task=own.key))
             out += own.pieces
             assert ready(oven) == [most <= out for most in wanted]
+            assert ready([top]) == [True]  # seeds stick to what is wet: with the first load, not after the last
         assert all(ready(oven))
         writer.did(Began(task=oven[0].key))
         assert not any(ready(oven))

@@ -208,6 +208,7 @@ def plan_of(begun: Begun, method: Method) -> Plan:
         for b, stage in enumerate(sheet.beside)
     }
     todos = _todos(begun, method, steps, sheet.mixes)
+    run = {turn.step for turn in method.loads}
     order, placed, by_key = list[str](), set[tuple[str, int, int]](), {one.key: one for one in todos}
 
     def weigh(m: int, stages: set[int], besides: set[int]) -> None:
@@ -222,8 +223,9 @@ def plan_of(begun: Begun, method: Method) -> Plan:
 
     def lay(own: list[ToDo], m: int) -> None:
         for one in sorted(own, key=lambda todo: (todo.begin_min, todo.step, todo.load)):
-            stages, besides = _needs(method.steps[one.step], method)
-            weigh(m, stages, besides)
+            # Between pot and oven nobody weighs: what a run of loads takes is weighed before its first.
+            for step in sorted(run) if one.step in run else (one.step,):
+                weigh(m, *_needs(method.steps[step], method))
             order.append(one.key)
 
     for m in range(sheet.mixes):

@@ -195,19 +195,22 @@ def tasks_now(plan: Plan, bake: Bake, method: Method, begun_s: float, mixes: int
 
 
 def _shut(todos: Sequence[ToDo], bake: Bake, run: Set[int]) -> set[str]:
-    """Loads that cannot go in yet: the one before is in, or their pieces are still in the pot."""
-    steps = list(dict.fromkeys(todo.step for todo in todos if todo.step in run and todo.load >= 0))
-    loads = {step: sorted((todo for todo in todos if todo.step == step and todo.load >= 0), key=lambda one: one.load) for step in steps}
+    """What cannot begin yet in a run of loads: the load before is in, or pieces are still in the pot. What is done to all between pot and oven begins with the first load out."""
     shut, before = set[str](), list[ToDo]()
-    for step in steps:
-        is_in = any(bake.task(one.key).began_s is not None and not bake.is_over(one.key) for one in loads[step])
+    for step in dict.fromkeys(todo.step for todo in todos if todo.step in run):
+        own = sorted((todo for todo in todos if todo.step == step), key=lambda one: one.load)
+        loads = [todo for todo in own if todo.load >= 0]
         out, whole = sum(one.pieces for one in before if bake.is_over(one.key)), sum(one.pieces for one in before)
+        if not loads:
+            shut |= {one.key for one in own} if before and not out else set()
+            continue
+        is_in = any(bake.task(one.key).began_s is not None and not bake.is_over(one.key) for one in loads)
         wanted = 0
-        for one in loads[step]:
+        for one in loads:
             wanted += one.pieces
             if is_in or min(wanted, whole) > out:
                 shut.add(one.key)
-        before = loads[step]
+        before = loads
     return shut
 
 

@@ -21,7 +21,7 @@ const says = (one: TaskNow): string => {
   if (one.status === 'done') return `out ${clockOf(one.done_s ?? 0)}`
   if (one.status === 'skipped') return 'left out'
   if (one.status === 'running') return one.rings_s == null ? `in since ${clockOf(one.began_s ?? 0)}` : one.rings_s > props.now ? `${untilText(one.rings_s - props.now)} to go` : `${untilText(props.now - one.rings_s)} over`
-  return one.from_s == null ? 'waits' : `waits, about ${clockOf(one.from_s)}`
+  return one.from_s == null || one.from_s <= props.now ? 'waits' : `waits, about ${clockOf(one.from_s)}`
 }
 </script>
 

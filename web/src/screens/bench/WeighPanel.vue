@@ -36,13 +36,14 @@ const state = computed(() => {
   const own = target.value
   if (own == null || shownG.value === null) return 'none'
   if (Math.abs(shownG.value - own) <= props.line.tolerance_g + 1e-9) return 'within'
+  if (Math.abs(shownG.value - own) < shownStep.value / 2) return 'near'
   return shownG.value > own ? 'over' : 'under'
 })
 const toGo = computed(() => {
   if (target.value == null || shownG.value === null) return ''
   const off = target.value - shownG.value
   if (state.value === 'within') return props.scale?.steady === false ? 'hold still' : 'it is in'
-  if (Math.abs(off) < shownStep.value / 2) return 'as near as this scale shows'
+  if (state.value === 'near') return 'as near as this scale shows'
   return `${gramsUnit(Math.abs(off), shownStep.value, props.units)} ${off > 0 ? 'to go' : 'over'}`
 })
 const text = ref('')
@@ -150,5 +151,5 @@ defineExpose({ primary, focus, typing })
 .entry input { flex: 1; min-width: 0; width: 60px; border: 0; outline: 0; background: none; font: 700 1.5rem var(--body); text-align: right; color: var(--ink) }
 .entry:focus-within { outline: 3px solid var(--crust) }
 .bad { color: var(--stop) }
-@media (max-width: 760px) { .what { font-size: 1.6rem } .acts > * { flex: 1 1 40% } .first, .second, .typed { flex: 1 1 100% } .bar { margin-top: 26px } }
+@media (max-width: 760px) { .what { font-size: 1.6rem } .acts > * { flex: 1 1 28% } .first, .typed { flex: 1 1 100% } .bar { margin-top: 26px } }
 </style>

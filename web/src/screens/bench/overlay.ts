@@ -22,16 +22,18 @@ function task(one: TaskNow, event: BenchEvent): TaskNow {
   return one
 }
 
-/** Loads that cannot go in yet: the one before is in, or their pieces are still in the pot. */
+/** What cannot begin yet in a run of loads: the load before is in, or pieces are still in the pot. */
 function shutLoads(tasks: readonly TaskNow[]): Set<string> {
   const loads = tasks.filter((one) => one.load >= 0)
   const steps = [...new Set(loads.map((one) => one.step))]
   const pieces = (of: readonly TaskNow[]): number => of.reduce((sum, one) => sum + one.pieces, 0)
-  const shut = loads.filter((one) => {
-    const before = loads.filter((own) => own.step === steps[steps.indexOf(one.step) - 1])
+  const shut = tasks.filter((one) => {
+    const from = steps.filter((step) => step < one.step).at(-1)
+    const before = loads.filter((own) => own.step === from)
+    const out = pieces(before.filter((own) => own.status === 'done' || own.status === 'skipped'))
+    if (one.load < 0) return !one.ready && before.length > 0 && !out && steps.some((step) => step > one.step)
     const wanted = pieces(loads.filter((own) => own.step === one.step && own.load <= one.load))
-    const out = before.filter((own) => own.status === 'done' || own.status === 'skipped')
-    return loads.some((own) => own.step === one.step && own.status === 'running') || Math.min(wanted, pieces(before)) > pieces(out)
+    return loads.some((own) => own.step === one.step && own.status === 'running') || Math.min(wanted, pieces(before)) > out
   })
   return new Set(shut.map((one) => one.key))
 }
