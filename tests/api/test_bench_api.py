@@ -343,6 +343,17 @@ class TestDevices:
         assert (full["net_g"], full["take"]) == (475, True)
         assert self.read(client, full, at_s=AT_S + 12, zero=True)["net_g"] == 0
 
+    def test_zeroed_as_it_moves(self, client):
+        """Over the wire too it waits until it stands; ounces tell their step, too coarse for a spoon of salt."""
+        moving = self.read(client, {}, "0202000000", "0303009001", "0303009601")
+        waits = self.read(client, moving, at_s=AT_S + 1, zero=True)
+        assert (waits["zeroing"], waits["phase"]) == (True, "empty")
+        stood = self.read(client, waits, *["0402009c01"] * 4, at_s=AT_S + 2)
+        assert (stood["zeroing"], stood["tare_g"], stood["net_g"], stood["step_g"]) == (False, 412, 0, 1)
+        ounces = self.read(client, stood, *["040bff9400"] * 8, at_s=AT_S + 4, target_g=8, tolerance_g=0.16)
+        assert ounces["step_g"] == pytest.approx(2.835, abs=0.001)
+        assert (ounces["coarse"], ounces["take"]) == (True, False)
+
     @pytest.mark.parametrize(("report", "data"), [(2, "0402009c01"), (3, "0402"), (3, "")])
     def test_no_report(self, client, report, data):
         body = {"reports": [{"report": report, "data": data, "at_s": 1}], "now_s": 1}

@@ -457,6 +457,36 @@ class TestTwoDevices:
                 assert [one["what"]["line"] for one in events] == [one["key"] for one in lines[:2]]
                 page.goto("about:blank")
 
+    def test_loads_off_the_network(self, browser: Browser, bench: str):
+        """What the server says of loads in turn holds without it: one is in, the next waits for it, the oven for what is out."""
+        with closing(Relay(int(bench.rsplit(":", 1)[1]))) as relay:
+            for page in opened(browser, relay.address, 1280, 800):
+                with demo_kit(page.context):
+                    bake = bagels(page.context)
+                now = ready_before(page.request, bake, "bathe")
+                loads = {kind: [one for one in now["bake"]["tasks"] if one["kind"] == kind and one["load"] >= 0] for kind in ("bathe", "bake")}
+                assert len(loads["bathe"]) > 1
+                page.goto(f"/bench/{bake['head']['id']}")
+                title = page.locator(".center h2").first
+                expect(title).to_have_text("Bathe, load 1")
+                expect(page.locator(".top [role=status]")).to_have_text("kept")
+                relay.cut()
+                large(page).click()
+                expect(page.locator(".top [role=status]")).to_contain_text("1 kept here")
+                expect(title).to_have_text("Bathe, load 1")
+                expect(large(page)).to_contain_text("Out, load 2 in")
+                for n in range(2, len(loads["bathe"]) + 1):
+                    large(page).click()
+                    page.get_by_role("button", name=f"Bathe, load {n}", exact=True).first.click()
+                    expect(title).to_have_text(f"Bathe, load {n}")
+                    assert not [text for text in page.locator(".loads section").nth(1).locator("li").all_inner_texts() if "to go" in text]
+                large(page).click()
+                relay.mend()
+                expect(page.locator(".top [role=status]")).to_have_text("kept")
+                done = {one["key"]: one["status"] for one in page.request.get(f"{bench}/api/bakes/{bake['head']['id']}").json()["bake"]["tasks"]}
+                assert [done[one["key"]] for one in loads["bathe"]] == ["done"] * len(loads["bathe"])
+                page.goto("about:blank")
+
     def test_both_weighed_the_salt(self, browser: Browser, bench: str):
         """Apart from each other: it is asked what is in the bowl."""
         with closing(Relay(int(bench.rsplit(":", 1)[1]))) as relay:
@@ -477,6 +507,23 @@ class TestTwoDevices:
                 asked.get_by_role("button", name=re.compile(r"^Only .*Phone")).click()
                 expect(asked).to_have_count(0)
                 page.goto("about:blank")
+
+
+def test_what_is_tomorrow(browser: Browser, bench: str):
+    """In the evening a levain is fed whose dough is mixed by morning: the day is said with the time."""
+    east = min(14, 21 - time.gmtime().tm_hour)  # where it is nine in the evening, or as late as it is anywhere
+    late = browser.new_context(base_url=bench, timezone_id=f"Etc/GMT{-east:+d}")  # these zones are named by what is missing to UTC
+    late.set_default_timeout(PATIENCE_MS)
+    page = late.new_page()
+    formula, count = next(one for one in examples() if one[0].name == "Tomato pan squares")
+    made = page.request.post("/api/formulas", data={"formula": formula.model_dump(mode="json"), "count": count.model_dump(mode="json")}).json()
+    bake = page.request.post("/api/bakes", data={"id": str(uuid4()), "formula_id": made["head"]["id"]}).json()
+    page.goto(f"/bench/{bake['head']['id']}")
+    mixed = next(one for one in bake["bake"]["tasks"] if one["kind"] == "mix" and not one["on"])
+    tomorrow = page.evaluate("at => new Date(at * 1000).toLocaleDateString('en', { weekday: 'short' })", mixed["from_s"])
+    assert tomorrow != page.evaluate("new Date().toLocaleDateString('en', { weekday: 'short' })")
+    expect(page.get_by_role("region", name="Next for your hands").get_by_role("button", name=re.compile("^Mix"))).to_have_text(re.compile(rf"Mix\s*{tomorrow} \d\d:\d\d$"))
+    late.close()
 
 
 @pytest.mark.parametrize("scheme", ["light", "dark"])

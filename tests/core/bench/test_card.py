@@ -3,9 +3,17 @@
 import pytest
 
 from core.bench.bakes import BEGUN_S, Writer, begun, now, plain
+from pancount.core.base.scale import Scale
+from pancount.core.bench.begun import begin
 from pancount.core.bench.card import Card, card_of
 from pancount.core.bench.events import Accepted, Began, Deed, Done, Ended, Skipped, Weighed
 from pancount.core.bench.state import ground_of
+from pancount.core.count.count import one_target
+from pancount.core.formula.formula import Formula, Line, Stage, Usual
+from pancount.core.formula.practice import Practice
+from pancount.core.heat.climate import Climate
+from pancount.core.pans.kit import Kit
+from pancount.core.pantry.role import Role
 
 
 def card(of, *writers: Writer) -> Card:
@@ -42,6 +50,16 @@ def test_weighed_by_two():
 def test_a_finer_scale():
     """In the steps that the line is weighed in, as on the sheet."""
     assert card(plain(500.4, step="0.1")).next == "Weigh Bread flour, 500.4 g"
+
+
+def test_in_ounces():
+    """A kitchen that weighs in ounces reads ounces: a pound of flour is 16 (453.59237 g, the international pound)."""
+    pound = Stage(name="Dough", lines=(Line(name="Bread flour", role=Role.FLOUR, weight_g=453.59237), Line(name="Water", role=Role.LIQUID, weight_g=283.495)))
+    of = begin(Formula(name="Weir rolls", stages=(pound,), usual=Usual(piece_g=80)), one_target(leave_remainder=True, dough_g=737.087), (), Practice(), Kit(), Climate(), Scale.model_validate({"unit": "oz", "step": "0.1"}))
+    writer = Writer()
+    assert card(of).next == "Weigh Bread flour, 16.0 oz"
+    writer.did(Weighed(line="w0.s0.n0", g=17 * 28.349523125))
+    assert card(of, writer).next == "Bread flour: 1.0 oz over"
 
 
 def test_agrees_with_the_screen():

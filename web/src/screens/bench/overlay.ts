@@ -2,6 +2,7 @@
  * What this device did and the server does not know yet, laid over the last state: lines weighed, things begun and done. What it makes of the
  * rest is reckoned by the server; until it answers, the figures that were there stand.
  */
+import { taskName } from './words'
 import type { BakeNow, BenchEvent, LineNow, TaskNow } from '@/api/client'
 
 const MINUTE = 60
@@ -77,7 +78,7 @@ export function overlaid(bake: BakeNow, events: readonly BenchEvent[]): BakeNow 
   const known = new Map(tasks.map((one) => [one.key, one]))
   timers = [
     ...timers.filter((one) => !one.task || known.get(one.task)?.rings_s != null).map((one) => ({ ...one, rings_s: known.get(one.task)?.rings_s ?? one.rings_s })),
-    ...running.map((one) => ({ key: one.key, name: one.label, began_s: one.began_s ?? 0, rings_s: one.rings_s ?? 0, seconds: one.seconds, task: one.key })),
+    ...running.map((one) => ({ key: one.key, name: taskName(one), began_s: one.began_s ?? 0, rings_s: one.rings_s ?? 0, seconds: one.seconds, task: one.key })),
   ].sort((a, b) => a.rings_s - b.rings_s)
   return { ...bake, lines, tasks, timers, strips, log, status }
 }
