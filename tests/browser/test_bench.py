@@ -110,6 +110,17 @@ def stands(page: Page, g: float) -> None:
     expect(page.locator(".figure .number")).to_have_text(f"{g:.0f}")
 
 
+def with_a_bowl(page: Page, scale: DeviceAt) -> list[dict]:
+    """A bake of the bagels with an empty bowl on the practice scale; what is to be weighed."""
+    touch(scale, "clear")
+    bake = bagels(page.context)
+    page.goto(f"/bench/{bake['head']['id']}")
+    practises(page)
+    touch(scale, "put", BOWL_G)
+    stands(page, 0)
+    return bake["bake"]["lines"]
+
+
 class TestWeighing:
     """With the practice scale."""
 
@@ -160,14 +171,7 @@ class TestWeighing:
 
     def test_short_and_poured_on(self, tablet: Page, devices):
         """Taken too early, the scale counts on from what is in; then the line takes itself, as one weight."""
-        scale = devices[0]
-        touch(scale, "clear")
-        bake = bagels(tablet.context)
-        first, second = bake["bake"]["lines"][:2]
-        tablet.goto(f"/bench/{bake['head']['id']}")
-        practises(tablet)
-        touch(scale, "put", BOWL_G)
-        stands(tablet, 0)
+        scale, (first, second, *_) = devices[0], with_a_bowl(tablet, devices[0])
         touch(scale, "put", first["target_g"] - 40)
         stands(tablet, first["target_g"] - 40)
         tablet.keyboard.press("Space")
@@ -180,14 +184,7 @@ class TestWeighing:
 
     def test_typed_beside_the_scale(self, tablet: Page, devices):
         """What was typed is in the bowl too: the next line begins from nothing. With nothing put on, the large button and Space take nothing."""
-        scale = devices[0]
-        touch(scale, "clear")
-        bake = bagels(tablet.context)
-        first, second = bake["bake"]["lines"][:2]
-        tablet.goto(f"/bench/{bake['head']['id']}")
-        practises(tablet)
-        touch(scale, "put", BOWL_G)
-        stands(tablet, 0)
+        scale, (first, second, *_) = devices[0], with_a_bowl(tablet, devices[0])
         expect(large(tablet)).to_be_disabled()
         tablet.keyboard.press("Space")
         weighs(tablet, first["name"])
@@ -202,14 +199,7 @@ class TestWeighing:
 
     def test_while_something_is_asked(self, tablet: Page, devices):
         """What is poured while an over-pour is undecided is not lost: it counts when that is settled."""
-        scale = devices[0]
-        touch(scale, "clear")
-        bake = bagels(tablet.context)
-        first, second, third = bake["bake"]["lines"][:3]
-        tablet.goto(f"/bench/{bake['head']['id']}")
-        practises(tablet)
-        touch(scale, "put", BOWL_G)
-        stands(tablet, 0)
+        scale, (first, second, third, *_) = devices[0], with_a_bowl(tablet, devices[0])
         typed(tablet, str(first["target_g"] + 60))
         expect(tablet.get_by_role("button", name="Leave it so")).to_be_visible()
         with tablet.expect_response(lambda own: "scale/read" in own.url and own.json()["take"]):
@@ -222,12 +212,7 @@ class TestWeighing:
     def test_away_asks_once_a_second_at_most(self, tablet: Page, devices):
         """A zero that waits for the server does not ask it without end."""
         scale = devices[0]
-        touch(scale, "clear")
-        bake = bagels(tablet.context)
-        tablet.goto(f"/bench/{bake['head']['id']}")
-        practises(tablet)
-        touch(scale, "put", BOWL_G)
-        stands(tablet, 0)
+        with_a_bowl(tablet, scale)
         touch(scale, "plugged")  # no reports: what asks is the clock alone
         expect(tablet.locator(".weigh .said")).to_contain_text("has said nothing")
         tablet.route(READS, lambda route: route.abort())
