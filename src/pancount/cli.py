@@ -16,6 +16,7 @@ from pancount import serving
 from pancount.api.app import make_app
 from pancount.api.devices import DeviceAt
 from pancount.demo.weir_house import fill_demo_kitchen
+from pancount.formats.bake_file import bake_schema
 from pancount.formats.formula_file import json_schema
 from pancount.serving import STOPS, Place, Watch, listening
 from pancount.store.backup import bring_back, last_backup, make_backup, note_backup, read_manifest
@@ -183,7 +184,7 @@ def _arguments() -> argparse.Namespace:
         if name == "restore":
             command.add_argument("--yes", action="store_true", help="do not ask; what is there is kept beside it")
     written = commands.add_parser("write", help="write what is made from the code")
-    written.add_argument("what", choices=["openapi", "formula-schema"])
+    written.add_argument("what", choices=["openapi", "formula-schema", "bake-schema"])
     written.add_argument("file", type=Path)
     return parser.parse_args()
 
@@ -199,7 +200,7 @@ def main() -> None:
         signal.signal(what, _stop)
     try:
         if asked.command == "write":
-            document = json_schema() if asked.what == "formula-schema" else make_app(None, None).openapi()
+            document = {"formula-schema": json_schema, "bake-schema": bake_schema}.get(asked.what, lambda: make_app(None, None).openapi())()
             asked.file.parent.mkdir(parents=True, exist_ok=True)
             asked.file.write_text(json.dumps(document, ensure_ascii=False, indent=2) + "\n")
         elif asked.command == "backup":

@@ -1,6 +1,7 @@
 """Bakes in the records: begun once, added to by several at once, numbered without gaps."""
 
 import threading
+from contextlib import suppress
 from datetime import UTC, datetime, timedelta
 from uuid import UUID, uuid4
 
@@ -14,7 +15,7 @@ from pancount.core.bench.ends import ended_by
 from pancount.core.bench.events import Ended, Event, Noted, Paused, Piece, Resumed, Undone
 from pancount.store import bench as store
 from pancount.store.database import transaction
-from pancount.store.errors import Behind, Full, NotFound
+from pancount.store.errors import Away, Behind, Full, NotFound
 from pancount.store.kitchen import ONLY_KITCHEN
 
 OTHER_KITCHEN = 99
@@ -97,11 +98,15 @@ class TestAdding:
         assert (news.begun, nothing.events) == (None, ())
 
     def test_by_many_at_once(self, engine, bake):
-        """Eight writers, each twenty events one by one: all there, each writer's in its order, numbers without gaps."""
+        """Eight writers, each twenty events one by one: all there, each writer's in its order, numbers without gaps. One that is kept waiting for too long sends again."""
 
         def write(writer: str) -> None:
             for clock in range(1, 21):
-                added(engine, bake, event(clock, Piece(g=clock), writer=writer))
+                one, kept = event(clock, Piece(g=clock), writer=writer), False
+                while not kept:
+                    with suppress(Away):
+                        added(engine, bake, one)
+                        kept = True
 
         with transaction(engine) as session:
             before = store.last_number(session, ONLY_KITCHEN)

@@ -17,16 +17,20 @@ from starlette.types import Scope
 from pancount.api import (
     beginnings,
     bench,
+    book,
     day,
     devices,
     formula,
     kitchen,
+    learned,
     pans,
     pantry,
     papers,
+    photos,
     reckoning,
     reference,
     taking,
+    tasting,
 )
 from pancount.api.bench import Bakes
 from pancount.api.devices import DeviceAt, Wires
@@ -78,7 +82,7 @@ def _openapi(app: FastAPI) -> dict[str, Any]:
 
 COMPRESSED_FROM = 2_000
 """Answers smaller than this go as they are. [bytes]"""
-ALREADY_SMALL = (*DEFAULT_EXCLUDED_CONTENT_TYPES, "application/pdf", papers.ODS, day.LINES, "font/woff2")
+ALREADY_SMALL = (*DEFAULT_EXCLUDED_CONTENT_TYPES, "application/pdf", papers.ODS, day.LINES, "font/woff2", photos.JPEG)
 """Small by themselves, or told line by line: a line that waited to be compressed would come late."""
 
 
@@ -123,7 +127,7 @@ def make_app(
     app.state.bakes = Bakes()
     app.state.wires = Wires(tuple(devices_at))
     tell_problems(app, folder)
-    routers = (reckoning, reference, beginnings, kitchen, pans, pantry, taking, formula, papers, day, bench, devices)
+    routers = (reckoning, reference, beginnings, kitchen, pans, pantry, taking, formula, papers, day, bench, devices, learned, book, photos, tasting)
     for router in (module.router for module in routers):
         app.include_router(router)
     app.openapi = lambda: _openapi(app)  # type: ignore[method-assign]  # the way FastAPI's documentation gives

@@ -19,7 +19,7 @@ from pancount.api.long import is_large, off_loop
 from pancount.api.records import Records, RecordsOf
 from pancount.core.base import most
 from pancount.core.base.models import Frozen, Word
-from pancount.core.bench.begun import begin
+from pancount.core.bench.begun import Begun, begin
 from pancount.core.bench.card import Card, card_of
 from pancount.core.bench.events import Event
 from pancount.core.bench.state import BakeNow, Ground, bake_now, ground_of
@@ -95,7 +95,7 @@ class BenchPage(Frozen):
 
 
 @dataclass(slots=True)
-class _Known:
+class KnownBake:
     """A bake as this process last saw it."""
 
     ground: Ground
@@ -110,9 +110,10 @@ class Bakes:
     """Bakes as they were last told: a cache of what their events say, and no more than that."""
 
     def __init__(self) -> None:
-        self._known: LRUCache[UUID, _Known] = LRUCache(REMEMBERED)
+        self._known: LRUCache[UUID, KnownBake] = LRUCache(REMEMBERED)
 
-    async def _brought_up(self, request: Request, records: Records, bake_id: UUID) -> _Known:
+    async def brought_up(self, request: Request, records: Records, bake_id: UUID) -> KnownBake:
+        """A bake with all its events. Raises `NotFound`."""
         known = self._known.get(bake_id)
         news: News = await records(store.news, bake_id, known.head.number if known else None)
         if known is not None and news.head.number == known.head.number:
@@ -123,7 +124,7 @@ class Bakes:
         else:
             assert news.begun is not None
             ground = await off_loop(request, ground_of, news.begun)
-        fresh = _Known(ground, (*(known.events if known else ()), *news.events), news.head)
+        fresh = KnownBake(ground, (*(known.events if known else ()), *news.events), news.head)
         now = self._known.get(bake_id)
         if now is None or now.head.number < fresh.head.number:  # a slower request does not put an older state in its place
             self._known[bake_id] = fresh
@@ -131,7 +132,7 @@ class Bakes:
 
     async def now(self, request: Request, records: Records, bake_id: UUID, status: int = 200) -> Response:
         """A bake as it is: a `BakeState`. Raises `NotFound`."""
-        known = await self._brought_up(request, records, bake_id)
+        known = await self.brought_up(request, records, bake_id)
         if known.told is None:
             known.told = await off_loop(request, _told, known.ground, known.events, known.head.begun_at.timestamp())
         body = b'{"head":%b,"bake":%b,"now_s":%b}' % (known.head.model_dump_json().encode(), known.told, repr(time.time()).encode())
@@ -144,7 +145,7 @@ class Bakes:
             return BakeCard(head=head, card=known.card)
         if quick:
             return BakeCard(head=head, card=None)
-        known = await self._brought_up(request, records, head.id)
+        known = await self.brought_up(request, records, head.id)
         if known.card is None:
             known.card = await off_loop(request, card_of, known.ground, known.events, known.head.begun_at.timestamp())
         return BakeCard(head=known.head, card=known.card)
@@ -154,13 +155,14 @@ def _told(ground: Ground, events: tuple[Event, ...], begun_s: float) -> bytes:
     return bake_now(ground, events, begun_s).model_dump_json().encode()
 
 
-def _bakes(request: Request) -> Bakes:
+def bakes_of(request: Request) -> Bakes:
+    """The bakes that this process remembers."""
     bakes: Bakes = request.app.state.bakes
     return bakes
 
 
 @dataclass(frozen=True, slots=True)
-class _From:
+class From:
     """What a bake is begun from, as the records have it."""
 
     formula: Formula
@@ -169,34 +171,43 @@ class _From:
     revision: int | None
 
 
-async def _of_formula(records: Records, formula_id: int, revision: int | None, count: Count | None) -> _From:
+async def of_formula(records: Records, formula_id: int, revision: int | None, count: Count | None) -> From:
+    """A formula as it lies on the desk, or a revision of it, with the desk's count or another. Raises `NotFound`."""
     state = await records(get_formula, formula_id)
     own = count or state.count
     if revision is not None:
-        return _From((await records(get_revision, formula_id, revision)).formula, own, formula_id, revision)
-    return _From(state.formula, own, formula_id, None if state.head.unsaved else state.head.latest_number or None)
+        return From((await records(get_revision, formula_id, revision)).formula, own, formula_id, revision)
+    return From(state.formula, own, formula_id, None if state.head.unsaved else state.head.latest_number or None)
 
 
-async def _of_day(records: Records, asked: OfDay) -> _From:
+async def _of_day(records: Records, asked: OfDay) -> From:
     day = (await records(get_day, asked.day_id)).day
     product = next((one for one in day.products if one.key == asked.product), None)
     if product is None:
         raise NotFound("That is not in this day any more.")
-    found = await _of_formula(records, product.formula_id, product.revision, None)
+    found = await of_formula(records, product.formula_id, product.revision, None)
     count = with_pieces(found.count, product)
-    return _From(found.formula, count.model_copy(update={"way": product.way or count.way}), found.formula_id, found.revision)
+    return From(found.formula, count.model_copy(update={"way": product.way or count.way}), found.formula_id, found.revision)
 
 
-async def _asked(records: Records, body: Beginning) -> _From:
+async def _asked(records: Records, body: Beginning) -> From:
     if body.day is not None:
         return await _of_day(records, body.day)
     if body.again is not None:
         news = await records(store.news, body.again, None)
         if news.begun is not None and news.head.formula_id is not None:
-            return _From(news.begun.formula, news.begun.count, news.head.formula_id, news.head.revision)
+            return From(news.begun.formula, news.begun.count, news.head.formula_id, news.head.revision)
     if body.formula_id is None:
         raise NotFound("Say what is baked: a formula, a product of a day, or an earlier bake whose formula is still here.")
-    return await _of_formula(records, body.formula_id, body.revision, body.count)
+    return await of_formula(records, body.formula_id, body.revision, body.count)
+
+
+async def begun_of(request: Request, records: Records, asked: From) -> Begun:
+    """A bake as it is begun in this kitchen now. Raises what `begin` raises."""
+    settings = (await records(get_kitchen)).settings
+    own = await records(own_ingredients)
+    heavy = is_large(asked.formula, asked.count)
+    return await off_loop(request, begin, asked.formula, asked.count, own, settings.practice, settings.kit, settings.climate, settings.scale, heavy=heavy)
 
 
 @router.get("/bench", responses=may_answer(503))
@@ -206,7 +217,7 @@ async def get_bench(request: Request, records: RecordsOf) -> BenchPage:
     heads = await records(store.list_bakes, under_way=True)
     cards, begin = list[BakeCard](), time.monotonic()
     for head in heads:
-        cards.append(await _bakes(request).card(request, records, head, quick=time.monotonic() - begin > CARDS_S))
+        cards.append(await bakes_of(request).card(request, records, head, quick=time.monotonic() - begin > CARDS_S))
     return BenchPage(bakes=tuple(cards), number=number, now_s=time.time())
 
 
@@ -220,20 +231,15 @@ async def list_bakes(records: RecordsOf) -> tuple[BakeHead, ...]:
 async def begin_bake(body: Beginning, request: Request, records: RecordsOf) -> Response:
     """Begin a bake: revision, count, way, sheet and method stay as they are now."""
     asked = await _asked(records, body)
-    settings = (await records(get_kitchen)).settings
-    own = await records(own_ingredients)
-    heavy = is_large(asked.formula, asked.count)
-    begun = await off_loop(
-        request, begin, asked.formula, asked.count, own, settings.practice, settings.kit, settings.climate, settings.scale, heavy=heavy
-    )
+    begun = await begun_of(request, records, asked)
     await records(store.begin_bake, body.id, begun, asked.formula_id, asked.revision)
-    return await _bakes(request).now(request, records, body.id, 201)
+    return await bakes_of(request).now(request, records, body.id, 201)
 
 
 @router.get("/bakes/{bake_id}", response_model=BakeState, responses=may_answer(404, 422, 503))
 async def get_bake(bake_id: UUID, request: Request, records: RecordsOf) -> Response:
     """A bake as it is."""
-    return await _bakes(request).now(request, records, bake_id)
+    return await bakes_of(request).now(request, records, bake_id)
 
 
 @router.get("/bakes/{bake_id}/events", responses=may_answer(404, 422, 503))
@@ -246,7 +252,7 @@ async def get_events(bake_id: UUID, records: RecordsOf) -> tuple[Event, ...]:
 async def add_events(body: Happening, bake_id: UUID, request: Request, records: RecordsOf) -> Response:
     """Add what happened: once this answers, it is kept. What was sent before counts once."""
     await records(store.append, bake_id, body.events)
-    return await _bakes(request).now(request, records, bake_id)
+    return await bakes_of(request).now(request, records, bake_id)
 
 
 @router.get("/bench/live", response_class=StreamingResponse, responses=may_answer(422, 503) | {200: {"content": {STREAM: {"schema": {"type": "string"}}}}})

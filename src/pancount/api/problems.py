@@ -64,7 +64,7 @@ def _core(request: Request, error: Exception) -> JSONResponse:
     assert isinstance(error, CoreError)
     problems = error.problems if isinstance(error, Unreadable) else [(error.at, str(error))]
     issues = [Issue(code=error.code, pointer=_clean(pointer(at)), detail=_clean(text)) for at, text in problems[:MOST_TOLD]]
-    return problem(422, error.code, "This cannot be reckoned", _clean(str(error)), issues)
+    return problem(422, error.code, error.title, _clean(str(error)), issues)
 
 
 def _validation(request: Request, error: Exception) -> JSONResponse:

@@ -18,6 +18,9 @@ BODY_BYTES: tuple[tuple[str, int], ...] = (
     ("PUT /api/kitchen", 200 * KB),
     ("(POST|PUT) /api/days(/.*)?", 500 * KB),
     ("POST /api/bakes/[^/]+/events", 300 * KB),
+    ("POST /api/book/bakes", 300 * KB),
+    ("(POST|PUT) /api/book/bakes/[^/]+/(told|outcome)", 150 * KB),
+    ("POST /api/book/bakes/[^/]+/photos", 15_000 * KB),
 )
 """The first that fits. A formula of 100 lines is about 30 kB; a saved page with all its scripts seldom over 3 MB."""
 OTHERS = 64 * KB
@@ -31,7 +34,7 @@ MOST_TOLD = 50
 """Of many things that are wrong, the first so many are told."""
 
 _RULES = [(re.compile(rule), most) for rule, most in BODY_BYTES]
-_FILES = re.compile("/api/(take-in/file|formulas/import)")
+_FILES = re.compile("/api/(take-in/file|formulas/import|book/bakes/[^/]+/photos)")
 
 
 def body_bytes(method: str, path: str) -> int:

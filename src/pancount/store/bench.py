@@ -36,6 +36,7 @@ class BakeHead(Frozen):
     number: int = Field(description="Of its last event, over all of the kitchen's.")
     pieces: int
     mixes: int
+    written: bool = Field(description="Whether it was written in by hand, not at the bench.")
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,7 +60,7 @@ class Told:
 def _head(row: BakeRow) -> BakeHead:
     return BakeHead(
         id=row.id, name=row.name, formula_id=row.formula_id, revision=row.revision, begun_at=row.begun_at, ended_at=row.ended_at, status=row.status,
-        number=row.last_number, pieces=row.pieces, mixes=row.mixes,
+        number=row.last_number, pieces=row.pieces, mixes=row.mixes, written=row.written,
     )  # fmt: skip
 
 
@@ -71,18 +72,24 @@ def _get(session: Session, kitchen_id: int, bake_id: UUID, *, lock: bool = False
     return row
 
 
-def begin_bake(session: Session, kitchen_id: int, bake_id: UUID, begun: Begun, formula_id: int | None, revision: int | None, begun_at: datetime | None = None) -> BakeHead:
-    """Begin a bake, now unless it was before; one that was begun under this id already is that one. Raises `Full`."""
+def get_head(session: Session, kitchen_id: int, bake_id: UUID) -> BakeHead:
+    """A bake as it stands in lists. Raises `NotFound`."""
+    return _head(_get(session, kitchen_id, bake_id))
+
+
+def begin_bake(session: Session, kitchen_id: int, bake_id: UUID, begun: Begun, formula_id: int | None, revision: int | None, begun_at: datetime | None = None, *, written: bool = False) -> BakeHead:
+    """Begin a bake, now unless it was before, or write one in that was not at the bench; one that was begun under this id already is that one. Raises `Full`."""
     if (known := session.get(BakeRow, bake_id)) is not None:
         if known.kitchen_id != kitchen_id:
             raise Behind("Another bake goes by this id.")
         return _head(known)
     room_for_one(session, BakeRow, kitchen_id, most.BAKES, "There are {} bakes in the book; that is all it holds.")
-    if len(list_bakes(session, kitchen_id, under_way=True)) >= most.BAKES_AT_ONCE:
+    if not written and len(list_bakes(session, kitchen_id, under_way=True)) >= most.BAKES_AT_ONCE:
         raise Full(f"There are {most.BAKES_AT_ONCE} bakes at the bench. End some of them first.")
     fresh = insert(BakeRow).values(
         id=bake_id, kitchen_id=kitchen_id, formula_id=formula_id, revision=revision, name=begun.formula.name, begun=begun.model_dump(mode="json"),
         pieces=sum(target.pieces for target in begun.sheet.targets), mixes=begun.sheet.mixes, begun_at=begun_at or datetime.now(UTC), last_number=0, status="running",
+        written=written,
     )  # fmt: skip
     session.execute(fresh.on_conflict_do_nothing())  # begun twice at once, it is begun once
     return _head(_get(session, kitchen_id, bake_id))
@@ -167,3 +174,11 @@ def _look_again(session: Session, row: BakeRow) -> None:
     told = select(BenchEventRow.body).where(BenchEventRow.bake_id == row.id, BenchEventRow.body["what"]["deed"].as_string().in_(STATUS_DEEDS))
     row.status, ended_s = ended_by(Event.model_validate(body) for body in session.scalars(told))
     row.ended_at = None if ended_s is None else datetime.fromtimestamp(ended_s, UTC)
+
+
+def write_in(
+    session: Session, kitchen_id: int, bake_id: UUID, begun: Begun, formula_id: int | None, revision: int | None, begun_at: datetime, events: Sequence[Event]
+) -> BakeHead:
+    """A bake that was not at the bench, begun and ended in one. Raises `Full`, and `Behind` where another goes by its id."""
+    begin_bake(session, kitchen_id, bake_id, begun, formula_id, revision, begun_at, written=True)
+    return append(session, kitchen_id, bake_id, events)

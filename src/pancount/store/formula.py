@@ -68,6 +68,11 @@ def _body(model: Frozen) -> dict[str, Any]:
     return model.model_dump(mode="json")
 
 
+def _count_body(count: Count) -> dict[str, Any]:
+    """A count as it lies on the desk: what was learned stands with the formula, not in it."""
+    return count.model_dump(mode="json", exclude={"learned"})
+
+
 def _formula(body: dict[str, Any], schema_number: int) -> Formula:
     """A stored formula, brought up from the release that stored it."""
     return Formula.model_validate(brought_up(body, schema_number))
@@ -100,7 +105,7 @@ def _state(row: FormulaRow) -> FormulaState:
     return FormulaState(
         head=_head(row),
         formula=_on_desk(row),
-        count=Count.model_validate(count_brought_up(row.desk_count, row.desk_schema)),
+        count=Count.model_validate(count_brought_up(row.desk_count, row.desk_schema) | {"learned": row.learned}),
         base_number=row.desk_base,
         version=row.version,
     )
@@ -151,7 +156,7 @@ def start_formula(session: Session, kitchen_id: int, formula: Formula, count: Co
         unsaved=True,
         desk_formula=_body(formula),
         desk_schema=SCHEMA_NUMBER,
-        desk_count=_body(count),
+        desk_count=_count_body(count),
         desk_base=0,
         version=1,
     )
@@ -174,12 +179,12 @@ def put_on_desk(
     """
     row = _get(session, kitchen_id, formula_id, lock=True)
     if row.version != version:
-        if (_on_desk(row), row.desk_count) == (formula, _body(count)):
+        if (_on_desk(row), row.desk_count) == (formula, _count_body(count)):
             return _state(row)
         raise Behind(BEHIND)
     changed = _on_desk(row) != formula
     _lay(row, formula)
-    row.desk_count = _body(count)
+    row.desk_count = _count_body(count)
     row.version += 1
     if changed:
         _touch(row)
@@ -220,7 +225,7 @@ def save_revision(
     )
     row.latest_number = row.desk_base = number
     _lay(row, formula)
-    row.desk_count = _body(count)
+    row.desk_count = _count_body(count)
     row.unsaved = False
     row.version += 1
     _headline(session, row, formula)
@@ -232,7 +237,7 @@ def save_revision(
 
 def _saved_already(session: Session, row: FormulaRow, formula: Formula, count: Count, note: str) -> bool:
     """Whether the latest revision is this very one, saved by a window whose answer was lost on the way."""
-    if not row.latest_number or (_on_desk(row), row.desk_count) != (formula, _body(count)):
+    if not row.latest_number or (_on_desk(row), row.desk_count) != (formula, _count_body(count)):
         return False
     latest = _revision(session, row, row.latest_number)
     return (latest.formula, latest.head.note) == (formula, note)

@@ -5,8 +5,9 @@ from typing import Annotated, Literal
 from pydantic import Field
 from sqlalchemy.orm import Session
 
-from pancount.core.base.models import PLAIN, Frozen
+from pancount.core.base.models import PLAIN, Frozen, Word
 from pancount.core.base.scale import Scale
+from pancount.core.book.outcome import MOST_SCALES, USUAL_SCALES
 from pancount.core.formula.practice import Practice
 from pancount.core.heat.climate import Climate
 from pancount.core.pans.kit import Kit
@@ -32,6 +33,10 @@ class Settings(Frozen):
     practice: Practice = Practice()
     climate: Climate = Climate()
     habits: Habits = Habits()
+    scales: Annotated[tuple[Word, ...], Field(max_length=MOST_SCALES)] = USUAL_SCALES
+    """What its bakes are scored by."""
+    language: Literal["en", "de"] = "en"
+    """In which the baker writes: words are looked for by its rules."""
     columns: dict[Annotated[str, Field(max_length=1000, pattern=PLAIN)], Mapping] = Field({}, max_length=MOST_TABLES)
     """Which column of a table holds what, by the table's head: mapped once, remembered."""
 

@@ -4,9 +4,19 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from pancount.store.errors import Full
-from pancount.store.tables import BakeRow, CupWeighingRow, DayRow, FormulaRow, OwnIngredient, PanRow, TakingRow
+from pancount.store.tables import (
+    BakeRow,
+    CupWeighingRow,
+    DayRow,
+    FormulaRow,
+    OwnIngredient,
+    PanRow,
+    PhotoRow,
+    TakingRow,
+    TastingRow,
+)
 
-Kept = type[PanRow] | type[FormulaRow] | type[TakingRow] | type[CupWeighingRow] | type[DayRow] | type[BakeRow] | type[OwnIngredient]
+Kept = type[PanRow] | type[FormulaRow] | type[TakingRow] | type[CupWeighingRow] | type[DayRow] | type[BakeRow] | type[OwnIngredient] | type[PhotoRow] | type[TastingRow]
 
 
 def room_for_one(session: Session, kept: Kept, kitchen_id: int, most: int, sentence: str) -> None:

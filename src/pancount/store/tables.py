@@ -5,8 +5,8 @@ from datetime import datetime
 from typing import Any
 from uuid import UUID
 
-from sqlalchemy import BIGINT, ForeignKey, Index, MetaData, UniqueConstraint, false, func
-from sqlalchemy.dialects.postgresql import ARRAY, JSONB, TEXT, TIMESTAMP
+from sqlalchemy import BIGINT, Computed, ForeignKey, Index, MetaData, UniqueConstraint, false, func
+from sqlalchemy.dialects.postgresql import ARRAY, BYTEA, JSONB, TEXT, TIMESTAMP, TSVECTOR
 from sqlalchemy.dialects.postgresql import UUID as PgUUID
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
@@ -35,6 +35,8 @@ class Kitchen(Base):
     name: Mapped[str] = mapped_column(TEXT)
     settings: Mapped[dict[str, Any]] = mapped_column(JSONB)
     version: Mapped[int] = mapped_column(default=1)
+    learned: Mapped[list[dict[str, Any]]] = mapped_column(JSONB, default=list, server_default="[]")
+    """What was taken of the kitchen's own figures, with what stood in the settings before."""
 
 
 class OwnIngredient(Base):
@@ -70,6 +72,8 @@ class FormulaRow(Base):
     desk_schema: Mapped[int] = mapped_column(server_default="2")
     """The schema number that the formula on the desk was laid with."""
     desk_count: Mapped[dict[str, Any]] = mapped_column(JSONB)
+    learned: Mapped[list[dict[str, Any]]] = mapped_column(JSONB, default=list, server_default="[]")
+    """What was taken of this formula's own figures: the core's Learned."""
     desk_base: Mapped[int] = mapped_column(default=0)
     """The revision that the desk started from; 0 before the first."""
     version: Mapped[int] = mapped_column(default=1)
@@ -175,6 +179,8 @@ class BakeRow(Base):
     status: Mapped[str] = mapped_column(TEXT)
     """A cache of what its events say, to list by."""
     ended_at: Mapped[datetime | None] = mapped_column(Moment)
+    written: Mapped[bool] = mapped_column(default=False, server_default=false())
+    """Written in by hand, not at the bench."""
 
 
 class BenchEventRow(Base):
@@ -207,3 +213,89 @@ class BenchClock(Base):
 
     kitchen_id: Mapped[int] = mapped_column(ForeignKey("kitchens.id"), primary_key=True)
     last: Mapped[int] = mapped_column(BIGINT, default=0)
+
+
+class BookRow(Base):
+    """A bake in the book: its record, worked out of its events, and what the baker says it came to."""
+
+    __tablename__ = "book"
+
+    bake_id: Mapped[UUID] = mapped_column(ForeignKey("bakes.id"), primary_key=True)
+    kitchen_id: Mapped[int] = mapped_column(ForeignKey("kitchens.id"))
+    formula_id: Mapped[int | None] = mapped_column(ForeignKey("formulas.id", ondelete="SET NULL"))
+    begun_at: Mapped[datetime] = mapped_column(Moment)
+    number: Mapped[int] = mapped_column(BIGINT)
+    """Up to which of its events the record is."""
+    edition: Mapped[int] = mapped_column()
+    """Of what makes records: those of an earlier one are worked out anew."""
+    record: Mapped[dict[str, Any]] = mapped_column(JSONB, deferred=True)
+    """The core's Record."""
+    numbers: Mapped[dict[str, Any]] = mapped_column(JSONB)
+    """The core's Numbers: what charts and lists look at."""
+    observed: Mapped[list[dict[str, Any]]] = mapped_column(JSONB, deferred=True)
+    """What it says of the kitchen's figures."""
+    outcome: Mapped[dict[str, Any]] = mapped_column(JSONB)
+    """The core's Outcome."""
+    version: Mapped[int] = mapped_column()
+    """Goes up with every change of the outcome."""
+    left_out: Mapped[dict[str, Any]] = mapped_column(JSONB, server_default="{}")
+    """Figures that it does not count for, with the reason."""
+    ingredients: Mapped[list[str]] = mapped_column(ARRAY(TEXT))
+    score: Mapped[float | None] = mapped_column()
+    told: Mapped[str] = mapped_column(TEXT, deferred=True)
+    """All its words, in all their spellings."""
+    told_en: Mapped[Any] = mapped_column(TSVECTOR, Computed("to_tsvector('english', told)", persisted=True), deferred=True)
+    told_de: Mapped[Any] = mapped_column(TSVECTOR, Computed("to_tsvector('german', told)", persisted=True), deferred=True)
+
+    __table_args__ = (
+        Index("ix_book_kitchen_id_begun_at", "kitchen_id", "begun_at"),
+        Index("ix_book_formula_id_begun_at", "formula_id", "begun_at"),
+        Index("ix_book_told_en", "told_en", postgresql_using="gin"),
+        Index("ix_book_told_de", "told_de", postgresql_using="gin"),
+        Index("ix_book_ingredients", "ingredients", postgresql_using="gin"),
+    )
+
+
+class PhotoRow(Base):
+    """A photo of a bake, made smaller, upright, without where and with what it was taken. It lies with the records, so a backup has it."""
+
+    __tablename__ = "photos"
+
+    id: Mapped[UUID] = mapped_column(PgUUID(as_uuid=True), primary_key=True)
+    """Made where it was taken, so that what is sent twice is one photo."""
+    kitchen_id: Mapped[int] = mapped_column(ForeignKey("kitchens.id"), index=True)
+    bake_id: Mapped[UUID] = mapped_column(ForeignKey("bakes.id"), index=True)
+    caption: Mapped[str] = mapped_column(TEXT)
+    square: Mapped[bool] = mapped_column()
+    """Shown cropped to its middle."""
+    width: Mapped[int] = mapped_column()
+    height: Mapped[int] = mapped_column()
+    large: Mapped[bytes] = mapped_column(BYTEA, deferred=True)
+    small: Mapped[bytes] = mapped_column(BYTEA, deferred=True)
+    kept_at: Mapped[datetime] = mapped_column(Moment, server_default=func.now())
+
+
+class TastingRow(Base):
+    """Bakes tasted blind: which is which stands in `bakes`, letter by letter, and is told to nobody before it is opened."""
+
+    __tablename__ = "tastings"
+
+    id: Mapped[UUID] = mapped_column(PgUUID(as_uuid=True), primary_key=True)
+    kitchen_id: Mapped[int] = mapped_column(ForeignKey("kitchens.id"), index=True)
+    bakes: Mapped[list[UUID]] = mapped_column(ARRAY(PgUUID(as_uuid=True)))
+    scales: Mapped[list[str]] = mapped_column(ARRAY(TEXT))
+    begun_at: Mapped[datetime] = mapped_column(Moment, server_default=func.now())
+    opened_at: Mapped[datetime | None] = mapped_column(Moment)
+
+
+class TastedRow(Base):
+    """What one taster says."""
+
+    __tablename__ = "tasted"
+
+    tasting_id: Mapped[UUID] = mapped_column(ForeignKey("tastings.id"), primary_key=True)
+    taster: Mapped[UUID] = mapped_column(PgUUID(as_uuid=True), primary_key=True)
+    """Made on the taster's device."""
+    kitchen_id: Mapped[int] = mapped_column(ForeignKey("kitchens.id"))
+    body: Mapped[dict[str, Any]] = mapped_column(JSONB)
+    """The core's Tasted."""

@@ -24,6 +24,7 @@ class CoreError(ValueError):
     """A formula that cannot be reckoned, with a sentence for the baker and the place it points at."""
 
     code: str = "core"
+    title: str = "This cannot be reckoned"
 
     def __init__(self, sentence: str, at: Place = ()) -> None:
         super().__init__(sentence)

@@ -72,3 +72,14 @@ BENCH_SENT = 200
 """Events sent at once; what was done while the network was away goes in several sendings."""
 BENCH_READINGS = 100
 """Reports of a scale sent at once."""
+BOOK_PHOTOS = 12
+"""Photos of one bake."""
+PHOTOS = 10_000
+"""Photos kept in a kitchen: some 2.5 GB."""
+PHOTO_PIXELS, OTHER_PIXELS = 60_000_000, 25_000_000
+"""Of a photo as it comes, and of one that is no JPEG and so is read at its full size; telephones take 12 to 50 million."""
+TASTINGS = 1_000
+BOOK_POINTS = 2_000
+"""Bakes drawn in one chart, the last ones."""
+BOOK_LEARNED = 400
+"""Bakes that are asked for what they say of the kitchen's figures, the last ones; of a figure the last forty count."""

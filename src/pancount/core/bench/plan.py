@@ -196,7 +196,7 @@ def plan_of(begun: Begun, method: Method) -> Plan:
     formula = in_way(begun.formula, begun.count.way)
     way, sheet = way_of(begun.formula, begun.count.way), begun.sheet
     pieces = sum(target.pieces for target in sheet.targets)
-    steps = tuple(filled(step, pieces) for step in way.steps)
+    steps = tuple(filled(step, pieces, begun.count.learned, way.key) for step in way.steps)
     lines = {(m, s): _bowl(begun, formula, m, s, stage) for m in range(sheet.mixes) for s, stage in enumerate(sheet.stages)}
     unit_g = WEIGHT_UNITS[sheet.unit]
     beside = {

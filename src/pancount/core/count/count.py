@@ -6,6 +6,7 @@ from pydantic import Field
 
 from pancount.core.base import most
 from pancount.core.base.models import Brief, Frozen, Name, SomeGrams, Word
+from pancount.core.count.learned import KitchensOwn
 from pancount.core.count.limits import Limit
 from pancount.core.count.relations import of
 from pancount.core.count.selling import Rules
@@ -68,6 +69,8 @@ class Count(Frozen):
     """In which of the formula's ways it is made, by key; the first for none."""
     today: Today = Today()
     """How warm it is today, and when it begins or is to be ready."""
+    learned: KitchensOwn = ()
+    """What this kitchen learned of the formula and took. The records lay it in; it is not the baker's to type."""
 
     def known(self) -> dict[str, float]:
         """The pinned quantities by name, those of a target with its number."""

@@ -4,9 +4,10 @@ from math import inf, isfinite
 
 from pancount.core.base.models import interned
 from pancount.core.count.count import Count, Target
+from pancount.core.count.learned import Learned, learned_of
 from pancount.core.count.limits import Allowed, Batch, Ground, Limit
 from pancount.core.count.relations import batch_relations, bound, of, whole
-from pancount.core.count.result import Worked
+from pancount.core.count.result import Source, Worked
 from pancount.core.count.solver import PinValues, Solution
 from pancount.core.formula.formula import Usual
 from pancount.core.pans.fills import FillRule, fill_rule, pan_size
@@ -19,8 +20,8 @@ from pancount.core.pans.shaping import Shaping, baked_across_cm, shape
 class Aim:
     """A target with its rules: what a Counter needs of it, whatever is pinned."""
 
-    def __init__(self, target: Target, usual: Usual, bran: float = 0.0) -> None:
-        """`bran`: how much of the flour is wholemeal or rye, as a share."""
+    def __init__(self, target: Target, usual: Usual, bran: float = 0.0, learned: tuple[Learned, ...] = ()) -> None:
+        """`bran`: how much of the flour is wholemeal or rye, as a share. `learned`: what the kitchen knows better than the usual."""
         self.bran = bran
         self.pan: AnyPan | None = interned(target.pan)
         self.kind = target.fill_kind or usual.fill_kind
@@ -28,7 +29,9 @@ class Aim:
         self.shaping: Shaping = target.shaping or usual.shaping
         own = target.fill_kind in (None, usual.fill_kind)
         self.usual_fill = (usual.fill if own else None) or self.rule.usual
-        self.bake_loss = usual.bake_loss if own and usual.bake_loss is not None else self.rule.loss
+        known = learned_of(learned, "bake_loss", self.kind)
+        self.bake_loss = known.value if known else usual.bake_loss if own and usual.bake_loss is not None else self.rule.loss
+        self.loss_from: Source = "learned" if known else "usual"
         self.gap_cm = usual.gap_cm if own and usual.gap_cm is not None else self.rule.gap_cm
         self.bake_min = usual.bake_min if own and usual.bake_min is not None else self.rule.bake_min
 
@@ -56,7 +59,9 @@ class Counter:
         self.written_flour_g = written_flour_g
         self.ground = ground
         self.kit: Kit = ground.kit
-        self.aims = [Aim(target, usual, ground.bran) for target in count.targets]
+        self.aims = [Aim(target, usual, ground.bran, count.learned) for target in count.targets]
+        known = learned_of(count.learned, "bench_loss")
+        self.bench_loss = Worked(known.value, "learned") if known else Worked(usual.bench_loss, "usual")
         self.given: dict[str, Worked] = {"total_percent": Worked(total_percent, "formula")}
         relations = list(batch_relations(len(self.aims)))
         for i, aim in enumerate(self.aims):
@@ -69,7 +74,7 @@ class Counter:
         """Pins and losses first, then stand-ins: pieces a pan, fill or piece, and how many of each is made."""
         given = self.given
         if "bench_loss" not in pins:
-            given = given | {"bench_loss": Worked(self.usual.bench_loss, "usual")}
+            given = given | {"bench_loss": self.bench_loss}
         solution = Solution(pins, given, self._relations)
         for i, aim in enumerate(self.aims):
             self._stand_in_piece(solution, i, aim)
@@ -81,14 +86,14 @@ class Counter:
         """The baking loss; pieces a pan; and what one weighs, from the fill of a slab or as usual."""
         # A baked weight gives the raw one by the usual loss, unless both are known: then the loss follows from them.
         if of("piece_g", i) not in solution.values or of("baked_g", i) not in solution.values:
-            solution.stand_in(of("bake_loss", i), aim.bake_loss)
+            solution.stand_in(of("bake_loss", i), aim.bake_loss, aim.loss_from)
         if aim.pan is not None:
             solution.stand_in(of("pieces_per_pan", i), self._pieces_per_pan(solution, i, aim))
             if solution.values[of("pieces_per_pan", i)] == 1:
                 solution.stand_in(of("fill", i), aim.usual_fill)
         if aim.pan is None or of("fill", i) not in solution.values:
             solution.stand_in(of("piece_g", i), self.usual.piece_g)
-        solution.stand_in(of("bake_loss", i), aim.bake_loss)
+        solution.stand_in(of("bake_loss", i), aim.bake_loss, aim.loss_from)
 
     def _pieces_per_pan(self, solution: Solution, i: int, aim: Aim) -> int:
         """As many as usual; on a sheet, as many as lie apart on it; in cups, one each."""

@@ -9,15 +9,15 @@ from typing import Literal
 from pancount.core.base.models import Frozen
 from pancount.core.count.count import Count
 
-Source = Literal["pinned", "worked", "usual", "written", "formula", "pan", "limit"]
+Source = Literal["pinned", "worked", "usual", "learned", "written", "formula", "pan", "limit"]
 
 
 @dataclass(frozen=True, slots=True)
 class Worked:
     """A quantity's value and where it came from; `relation` names the rule where it was worked out.
 
-    `usual`, `written` and `limit` are stand-ins: what the formula usually makes, its flour as written, and as far as a
-    limit lets an open count go.
+    `usual`, `learned`, `written` and `limit` are stand-ins: what the formula usually makes, what this kitchen's bakes say,
+    its flour as written, and as far as a limit lets an open count go.
     """
 
     value: float

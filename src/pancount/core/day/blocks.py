@@ -4,6 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import Literal
 
+from pancount.core.count.learned import Learned
 from pancount.core.count.loads import Turns
 from pancount.core.formula.formula import Formula
 from pancount.core.formula.stages import main_stage
@@ -122,9 +123,10 @@ class Cut:
         return (own[0][0], min(part.begin for _, part in own)) if edge == "begin" else (own[-1][0], max(part.end for _, part in own))
 
 
-def cut_way(formula: Formula, way: str, method: Method, turns: tuple[Turns, ...], pieces: int) -> Cut | None:
+def cut_way(formula: Formula, way: str, method: Method, turns: tuple[Turns, ...], pieces: int, learned: tuple[Learned, ...] = ()) -> Cut | None:
     """A formula's way, reckoned, as chunks and joins; `formula` is as the way has it. None where it has no steps of the dough."""
-    steps = tuple(filled(step, pieces) for step in way_of(formula, way).steps)
+    own = way_of(formula, way)
+    steps = tuple(filled(step, pieces, learned, own.key) for step in own.steps)
     return _Cutter(formula, method, steps, turns, pieces).cut()
 
 

@@ -104,7 +104,7 @@ def make(day: Day, product: DayProduct, formula: Formula, count: Count, pantry: 
     method = whole_method(formula, count, pantry, practice, kit, climate)
     own = in_way(formula, way)
     batch = batch_of(own, count, pantry, practice, kit, 0)
-    cut = cut_way(own, way, method, batch.turns, batch.pieces)
+    cut = cut_way(own, way, method, batch.turns, batch.pieces, count.learned)
     return Made(product, formula, count, method, cut, heats_of(cut, [(one.step, one.oven_c) for one in method.bakes]) if cut else {})
 
 

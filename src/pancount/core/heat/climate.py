@@ -34,6 +34,8 @@ class Climate(Frozen):
     oven_error_c: Annotated[float, Field(ge=-60, le=60)] = 0
     """By how much the oven is hotter than it says."""
     heat_unit: Literal["C", "F", "gas"] = "C"
+    rise_factor: Annotated[float, Field(ge=0.2, le=5)] = 1
+    """So many times as long as the model says rises take here, where nothing was learned of the one formula."""
     tub_ml: Annotated[float, Field(ge=1, le=1_000_000)] | None = None
     """What the tub that dough rises in holds. None: not known."""
 

@@ -97,6 +97,10 @@ class Told:
     temp_c: float
     dough: Dough
     along: Course | None = None
+    slower: float = 1.0
+    """So many times as long as the model says: what a kitchen's own bakes showed."""
+    strays: float | None = None
+    """How far its own bakes strayed from that, as a share, where they were asked: then the range opens no further."""
 
     def needs(self, minutes: float) -> float:
         """How much rising a time told is: minutes at the yeast's best."""
@@ -152,10 +156,10 @@ def whens(course: Course, dose: float, needed: Sequence[float]) -> list[float | 
 
 def carried(told: Told, dough: Dough, course: Course) -> Rise:
     """A rise that was told for one temperature and dough, along a course and in another dough. At what was told it is what was told."""
-    dose = dose_rate(dough, told.dough)
+    dose = dose_rate(dough, told.dough) / told.slower
     low, usual, high = whens(course, dose, [told.needs(minutes) for minutes in (told.low_min, told.usual_min, told.high_min)])
     ratio = 0.0 if usual is None else told.usual_min / usual if usual > 0 else 1.0  # of no time, at all, none is added
-    wide = opened(ratio)
+    wide = opened(ratio * told.slower) if told.strays is None else min(opened(ratio * told.slower), told.strays)
     latest = None if high is None else high * (1 + wide)
     return Rise(
         look_min=None if low is None else low * (1 - wide),

@@ -7,6 +7,7 @@ from functools import cached_property
 from pancount.core.base.derived import Derived, Input
 from pancount.core.base.models import Frozen
 from pancount.core.count.count import Count
+from pancount.core.count.learned import Learned
 from pancount.core.formula.formula import Formula, Way
 from pancount.core.formula.practice import Practice
 from pancount.core.formula.stages import main_stage
@@ -128,9 +129,9 @@ def whole_method(formula: Formula, count: Count, pantry: Pantry, practice: Pract
     formula = in_way(formula, count.way)
     batch = batch_of(formula, count, pantry, practice, kit, looking_at)
     own = today(climate, count.today)
-    reckoned = _Reckoning(formula, way, batch, own, pantry, dough_c)
+    reckoned = _Reckoning(formula, way, batch, own, pantry, dough_c, count.learned)
     if (fitted := reckoned.fitted(count.today)) is not None:
-        reckoned = _Reckoning(formula, fitted, batch, own, pantry, dough_c)
+        reckoned = _Reckoning(formula, fitted, batch, own, pantry, dough_c, count.learned)
     return reckoned.method(number, count.today)
 
 
@@ -155,9 +156,10 @@ class _Times:
 class _Reckoning:
     """One way's figures as they come out of each other: the bowl, its water, the rises, the bakes, and so when each step is."""
 
-    def __init__(self, formula: Formula, way: Way, batch: Batch, climate: Climate, pantry: Pantry, dough_c: float | None) -> None:
+    def __init__(self, formula: Formula, way: Way, batch: Batch, climate: Climate, pantry: Pantry, dough_c: float | None, learned: tuple[Learned, ...]) -> None:
         self.formula, self.way, self.batch, self.climate, self.dough_c = formula, way, batch, climate, dough_c
-        self.steps = tuple(filled(step, batch.pieces) for step in way.steps)
+        self.learned = learned
+        self.steps = tuple(filled(step, batch.pieces, learned, way.key) for step in way.steps)
         self.goes_in, self.troubles = uses(formula, way.steps, batch.weights)
         self.threads = strands(formula, self.steps)
         self.graph = Graph(formula, self.steps, self.threads)
@@ -181,9 +183,14 @@ class _Reckoning:
         if thread.steps == self.own:
             after = tuple(i for i in self.own if i > self.bowl.last)
             begins = self.dough_c if self.dough_c is not None else self.water.reached_c if self.water else self.climate.room_c
-            return Standing(self.steps, after, begins, self.climate, self.batch.mass, self.has)
+            return Standing(self.steps, after, begins, self.climate, self.batch.mass, self.has, self._own_rises)
         grams = self.batch.weights.stages[thread.spot]
-        return Standing(self.steps, thread.steps, self.climate.room_c, self.climate, Mass(grams, grams), self.has)
+        return Standing(self.steps, thread.steps, self.climate.room_c, self.climate, Mass(grams, grams), self.has, self._own_rises)
+
+    @cached_property
+    def _own_rises(self) -> dict[str, Learned]:
+        """What the kitchen learned of this way's rises, by kind of step."""
+        return {one.of: one for one in self.learned if one.figure == "rise" and one.way == self.way.key}
 
     @cached_property
     def dough(self) -> Standing:

@@ -12,6 +12,7 @@ from scipy.optimize import brentq
 
 from pancount.core.base.derived import Derived, Input
 from pancount.core.base.models import Frozen
+from pancount.core.count.learned import Learned
 from pancount.core.formula.gauges import Character
 from pancount.core.formula.steps import Lasts
 from pancount.core.heat.climate import Climate
@@ -109,16 +110,18 @@ def dough_of(character: Character) -> Dough:
     return Dough(yeast=gauge["yeast"], salt=gauge["salt"], sugar=gauge["sugars"])
 
 
-def told_of(one: Filled, has: Dough, along: Course) -> Told:
+def told_of(one: Filled, has: Dough, along: Course, climate: Climate, known: Learned | None = None) -> Told:
     """What is told of a rise: for the dough that it has, where it was not told for another dose. One that is told for a fridge means a dough that
-    goes in as warm as this one does, and cools: most of such a rise happens before it is cold."""
+    goes in as warm as this one does, and cools: most of such a rise happens before it is cold. How much longer it takes here than the model says: as
+    the kitchen learned of this rise, else of all of them."""
     yeast = has.yeast if one.step.told_yeast is None else one.step.told_yeast
     warm = one.heat.middle_c if one.heat else USUAL_DOUGH_C
     cools = course(along.begins_c, [Stay(max(one.lasts.usual_min, 1.0), warm, along.stays[-1].half_min)]) if warm < COLD_TOLD_C else None
     low, usual, high = one.lasts.low_min, one.lasts.usual_min, one.lasts.high_min
     if low == high:
         low, high = usual * (1 - rules()["one_time"]), usual * (1 + rules()["one_time"])
-    return Told(low, usual, high, warm, Dough(yeast, has.salt, has.sugar), cools)
+    slower, strays = (known.value, known.strays) if known else (climate.rise_factor, None)
+    return Told(low, usual, high, warm, Dough(yeast, has.salt, has.sugar), cools, slower, strays)
 
 
 @dataclass(frozen=True, slots=True)
@@ -132,6 +135,8 @@ class Standing:
     climate: Climate
     mass: Mass
     has: Dough
+    known: Mapping[str, Learned]
+    """What the kitchen learned of its rises, by kind of step."""
 
     def through(self, now: Dough, warmth: Mapping[int, float] | None = None) -> list[Stood]:
         """What each step comes to in another dose, and with some steps in another warmth. [°C]"""
@@ -143,7 +148,7 @@ class Standing:
             warm = (warmth or {}).get(i)
             along = self.along(one, temp_c, warm, divided=divided)
             if one.kind.does == "rises":
-                told = told_of(one, self.has, along)
+                told = told_of(one, self.has, along, self.climate, self.known.get(one.kind.key))
                 rise = carried(told, now, along)
                 minutes = along.minutes if rise.usual_min is None else rise.usual_min
                 found.append(Stood(i, along, minutes, told, rise))
@@ -238,13 +243,16 @@ def _working(told: Told, rise: Rise, along: Course, now: Dough) -> Derived:
     usual = told.usual_min if rise.usual_min is None else rise.usual_min
     return Derived(
         "This rise, usually", usual, "min",
-        "What the formula says of it, carried to today: by how warm the dough itself is all along, and by its yeast, salt and sugar.",
-        "{told} at {told_c} with {told_yeast} of yeast, times {factor}: today {yeast}, the dough {begins} at first where it is {around}; opened by {wide} to either side",
+        "What the formula says of it, carried to today: by how warm the dough itself is all along, and by its yeast, salt and sugar."
+        + ("" if told.slower == 1 else " This kitchen’s own bakes say by how much longer or shorter it takes here."),
+        "{told} at {told_c} with {told_yeast} of yeast, times {factor}: today {yeast}, the dough {begins} at first where it is {around}; opened by {wide} to either side"
+        + ("" if told.slower == 1 else "; of that, {own} is the kitchen’s own"),
         (
             Input("told", "As told", told.usual_min, "min"), Input("told_c", "Told for", told.temp_c, "celsius"),
             Input("told_yeast", "Told for yeast, as instant", told.dough.yeast, "percent"), Input("factor", "Longer by", usual / told.usual_min if told.usual_min else 1.0, "count"),
             Input("yeast", "Yeast, as instant", now.yeast, "percent"), Input("begins", "The dough begins at", along.begins_c, "celsius"),
             Input("around", "Around it", along.stays[-1].around_c, "celsius"), Input("wide", "The range opens by", rise.widened * 100, "percent"),
+            *(() if told.slower == 1 else (Input("own", "Longer here than the model says", told.slower, "count"),)),
         ),
     )  # fmt: skip
 

@@ -45,6 +45,9 @@ class WaterFigures(Frozen):
     pour_g: float
     ice_g: float
     reached_c: float
+    machine_min: float
+    hand_min: float
+    """How long it is worked, by machine and by hand: what its friction goes by. [min]"""
     rule_c: float | None
     """By the rule of thumb; None where it differs by no more than 2 °C, or cannot be told."""
     says: str
@@ -91,6 +94,8 @@ def water_figures(bowl: Bowl, wanted_c: float, climate: Climate) -> tuple[WaterF
             pour_g=found.pour_g,
             ice_g=found.ice_g,
             reached_c=found.reached_c,
+            machine_min=bowl.machine_min,
+            hand_min=bowl.hand_min,
             rule_c=rule if abs(rule - found.water_c) > DIFFER_C else None,
             wakes_says=_wakes_says(bowl, others, liquid, found.water_c, wanted_c, warms),
             says=_says(liquid.name, found.stands, hottest, bowl.on_yeast),

@@ -1,0 +1,106 @@
+"""A bake of the book as a file of JSON (docs/bake.schema.json), one or all of them, and as tables."""
+
+import csv
+import io
+from collections.abc import Iterable, Sequence
+from datetime import UTC, datetime
+from typing import Any, Literal
+from uuid import UUID
+
+from pancount.core.base.models import Frozen
+from pancount.core.book.outcome import Outcome
+from pancount.core.book.points import numbers_of
+from pancount.core.book.record import Record
+
+VERSION = 1
+
+
+class BakeOut(Frozen):
+    """A bake as it goes out: its record, and what it came to. Times are ISO 8601, and seconds since 1970 in the record."""
+
+    id: UUID
+    revision: int | None
+    begun_at: datetime
+    record: Record
+    outcome: Outcome
+
+
+class BakeFile(Frozen):
+    """Bakes of a kitchen."""
+
+    format: Literal["pancount-bakes"] = "pancount-bakes"
+    version: Literal[1] = 1
+    kitchen: str
+    bakes: tuple[BakeOut, ...]
+
+
+def bake_schema() -> dict[str, Any]:
+    """The JSON Schema (draft 2020-12) of a file of bakes, as published in docs/bake.schema.json."""
+    return {"$schema": "https://json-schema.org/draft/2020-12/schema"} | BakeFile.model_json_schema() | {"title": "Pan Count bakes"}
+
+
+def file_head(kitchen: str) -> str:
+    """The beginning of a file, up to its first bake: for one that is written some bakes at a time, closed by `]}`."""
+    return BakeFile(kitchen=kitchen, bakes=()).model_dump_json().removesuffix("]}")
+
+
+def _number(value: float | None) -> str:
+    return "" if value is None else f"{value:.6g}"
+
+
+def _row(cells: Iterable[str | int | float | None]) -> list[str]:
+    """Cells as text; what a spreadsheet would take for a formula of its own stays words."""
+    found = []
+    for cell in cells:
+        text = _number(cell) if isinstance(cell, float) or cell is None else str(cell)
+        found.append(f"'{text}" if isinstance(cell, str) and text[:1] in ("=", "+", "-", "@", "\t", "\r") else text)
+    return found
+
+
+def bake_csv(bake: BakeOut) -> str:
+    """One bake, row by row: what, name, unit, as meant, as it was, and what was said of it."""
+    record, outcome = bake.record, bake.outcome
+    out = io.StringIO()
+    write = csv.writer(out)
+    write.writerow(("part", "of", "name", "unit", "meant", "was", "says"))
+    for line in record.lines:
+        write.writerow(_row(("beside" if line.beside else "line", line.of, line.name, "g", line.meant_g, line.was_g, line.says)))
+    for step in record.steps:
+        write.writerow(_row(("step", "", step.label, "min", step.planned_min, step.minutes, step.status)))
+    for loss, name in ((record.bench_loss, "left in the bowl and on the bench"), (record.bake_loss, "lost in the heat")):
+        write.writerow(_row(("figure", "", name, "share", loss.meant, loss.was, "")))
+    for one in record.temperatures:
+        write.writerow(_row(("figure", "", one.label, "celsius", one.meant_c, one.was_c, "")))
+    for target in record.targets:
+        for g in target.weighed:
+            write.writerow(_row(("piece", target.name, "", "g", target.meant_piece_g, g, "")))
+    for name, score in outcome.scores.items():
+        write.writerow(_row(("score", "", name, "of 5", None, score, "")))
+    for name, unit, value in (("baked", "g", outcome.baked_g), ("height", "cm", outcome.height_cm), ("across", "cm", outcome.across_cm)):
+        if value is not None:
+            write.writerow(_row(("outcome", "", name, unit, None, value, "")))
+    for name, words in (("words", outcome.words), ("went wrong", outcome.wrong), ("next time", outcome.next_time)):
+        if words:
+            write.writerow(_row(("outcome", "", name, "", None, None, words)))
+    for note in record.notes:
+        write.writerow(_row(("note", note.who, datetime.fromtimestamp(note.at_s, UTC).isoformat(), "", None, None, note.says)))
+    return out.getvalue()
+
+
+def bakes_csv(bakes: Sequence[BakeOut], scales: Sequence[str], *, head: bool) -> str:
+    """Many bakes, one a row: their numbers and scores."""
+    out = io.StringIO()
+    write = csv.writer(out)
+    for n, bake in enumerate(bakes):
+        numbers = numbers_of(bake.record, bake.outcome).model_dump()
+        if head and n == 0:
+            write.writerow(_row(("id", "begun_at", "name", "way", "revision", "status", *numbers, *scales, "words", "went_wrong", "next_time")))
+        write.writerow(
+            _row(
+                (
+                    str(bake.id), bake.begun_at.isoformat(), bake.record.name, bake.record.way, bake.revision, bake.record.status, *numbers.values(),
+                    *(bake.outcome.scores.get(name) for name in scales), bake.outcome.words, bake.outcome.wrong, bake.outcome.next_time,
+                )
+            )
+        )  # fmt: skip
+    return out.getvalue()
