@@ -10,6 +10,7 @@ const PLACES = [
   ['formulas', 'Formulas'],
   ['days', 'Days'],
   ['bench', 'Bench'],
+  ['book', 'Book'],
   ['pans', 'Pans'],
   ['pantry', 'Pantry'],
 ] as const

@@ -25,7 +25,7 @@ from pancount.core.book.outcome import Outcome
 from pancount.core.book.record import Record, record_of
 from pancount.core.book.written import Written, written_events
 from pancount.core.count.count import Count
-from pancount.formats.bake_file import BakeFile, BakeOut, bake_csv, bakes_csv, file_head
+from pancount.formats.bake_file import BakeFile, BakeOut, bake_csv, bakes_csv, file_head, points_csv
 from pancount.formats.bake_pdf import bake_pdf
 from pancount.formats.paper import Paper
 from pancount.store import bench as bench_store
@@ -208,6 +208,15 @@ async def get_points(asked: LookedFor, request: Request, records: RecordsOf) -> 
     """The same as points of charts, the oldest first; of very many the last."""
     await bring_up(request, records)
     return await records(store.points, await _sought(records, asked))
+
+
+@router.get("/points.csv", response_class=Response, responses=may_answer(422, 503) | {200: {"content": {"text/csv": {}}}})
+async def get_points_csv(asked: LookedFor, request: Request, records: RecordsOf) -> Response:
+    """The figures behind the charts, as a table."""
+    await bring_up(request, records)
+    found = await records(store.points, await _sought(records, asked))
+    content = points_csv([(one.begun_at, one.name, one.numbers) for one in found])
+    return Response(content, media_type=CSV, headers={"Content-Disposition": "attachment; filename*=UTF-8''bakes%2C%20figures.csv"})
 
 
 @router.get("/blank", responses=may_answer(404, 422, 503))

@@ -34,7 +34,7 @@ class LearnedPage(Frozen):
     formulas: tuple[FormulaHas, ...]
 
 
-class Taking(Frozen):
+class FigureChosen(Frozen):
     """A figure by its key; of a formula, or of the kitchen where none is named."""
 
     formula_id: FormulaNumber | None = None
@@ -53,7 +53,8 @@ async def _page(request: Request, records: Records, formula_id: int | None) -> L
     settings = (await records(get_kitchen)).settings
     taken = tuple(one.learned for one in await records(learned.kitchens_learned))
     known = Known(formula=(), kitchen=taken, kit=settings.kit, climate=settings.climate, ways={})
-    kitchen = await off_loop(request, kitchens_figures, await records(book.said, None), known)
+    said = await records(book.said, None)
+    kitchen = await off_loop(request, kitchens_figures, said, known)
     own: tuple[KitchensFigure, ...] = ()
     name = ""
     if formula_id is not None:
@@ -61,7 +62,8 @@ async def _page(request: Request, records: Records, formula_id: int | None) -> L
         name = state.head.name
         ways = {one.key: one.name for one in keyed(state.formula).ways}
         known = Known(formula=state.count.learned, kitchen=taken, kit=settings.kit, climate=settings.climate, ways=ways)
-        pooled = next((one for one in kitchen if one.figure == "rise_all"), None)
+        others = await off_loop(request, kitchens_figures, tuple(one for one in said if one.formula_id != formula_id), known)
+        pooled = next((one for one in others if one.figure == "rise_all"), None)
         own = await off_loop(request, formulas_figures, await records(book.said, formula_id), known, pooled)
     return LearnedPage(kitchen=kitchen, formula=own, formula_id=formula_id, name=name, formulas=has)
 
@@ -74,7 +76,7 @@ async def get_learned(request: Request, records: RecordsOf, formula_id: Annotate
 
 
 @router.post("/learned/take", responses=may_answer(404, 409, 422, 503))
-async def take_figure(body: Taking, request: Request, records: RecordsOf) -> LearnedPage:
+async def take_figure(body: FigureChosen, request: Request, records: RecordsOf) -> LearnedPage:
     """Go by a figure from now on, wherever the usual stood in."""
     page = await _page(request, records, body.formula_id)
     figure = _found(page, body)
@@ -92,7 +94,7 @@ async def take_figure(body: Taking, request: Request, records: RecordsOf) -> Lea
 
 
 @router.post("/learned/give-back", responses=may_answer(404, 409, 422, 503))
-async def give_back(body: Taking, request: Request, records: RecordsOf) -> LearnedPage:
+async def give_back(body: FigureChosen, request: Request, records: RecordsOf) -> LearnedPage:
     """Go by what stood in before."""
     figure = _found(await _page(request, records, body.formula_id), body)
     if figure.taken is not None and figure.where == "formula" and body.formula_id is not None:
@@ -102,7 +104,7 @@ async def give_back(body: Taking, request: Request, records: RecordsOf) -> Learn
     return await _page(request, records, body.formula_id)
 
 
-def _found(page: LearnedPage, body: Taking) -> KitchensFigure:
+def _found(page: LearnedPage, body: FigureChosen) -> KitchensFigure:
     found = next((one for one in (*page.formula, *page.kitchen) if one.key == body.figure), None)
     if found is None:
         raise NotFound("No bake says anything of this figure.")

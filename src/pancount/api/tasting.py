@@ -41,6 +41,12 @@ async def put_tasted(tasting_id: UUID, taster: UUID, body: Tasted, records: Reco
     return await records(store.put_tasted, tasting_id, taster, body)
 
 
+@router.post("/{tasting_id}/tasters/{taster}/lay-out", responses=may_answer(404, 409, 422, 503))
+async def lay_out(tasting_id: UUID, taster: UUID, records: RecordsOf) -> TastingState:
+    """Tell one who does not taste which is which, to lay them out. 409 for one who tasted already."""
+    return await records(store.lay_out, tasting_id, taster)
+
+
 @router.post("/{tasting_id}/open", responses=may_answer(404, 409, 422, 503))
 async def open_tasting(tasting_id: UUID, records: RecordsOf) -> TastingState:
     """Tell which is which, for good. 409 while nobody has tasted."""

@@ -29,6 +29,7 @@ from pancount.core.pans.pan import (
 from pancount.core.pans.shaping import Shaping
 from pancount.core.pans.shelf import ShelfPan
 from pancount.demo.bench import at_the_bench
+from pancount.demo.book import keep_book
 from pancount.demo.methods import with_ways
 from pancount.demo.saturday import saturday
 from pancount.store.day import start_day
@@ -418,4 +419,5 @@ def fill_demo_kitchen(session: Session) -> bool:
     start_taking(session, ONLY_KITCHEN, Taking(text=CARD))
     start_day(session, ONLY_KITCHEN, saturday(session))
     at_the_bench(session, KIT, SCALES)
+    keep_book(session, KIT, SCALES)
     return True

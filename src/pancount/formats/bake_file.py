@@ -9,7 +9,7 @@ from uuid import UUID
 
 from pancount.core.base.models import Frozen
 from pancount.core.book.outcome import Outcome
-from pancount.core.book.points import numbers_of
+from pancount.core.book.points import Numbers, numbers_of
 from pancount.core.book.record import Record
 
 VERSION = 1
@@ -84,6 +84,16 @@ def bake_csv(bake: BakeOut) -> str:
             write.writerow(_row(("outcome", "", name, "", None, None, words)))
     for note in record.notes:
         write.writerow(_row(("note", note.who, datetime.fromtimestamp(note.at_s, UTC).isoformat(), "", None, None, note.says)))
+    return out.getvalue()
+
+
+def points_csv(points: Sequence[tuple[datetime, str, Numbers]]) -> str:
+    """The numbers of many bakes, one a row."""
+    out = io.StringIO()
+    write = csv.writer(out)
+    write.writerow(("begun_at", "name", *Numbers.model_fields))
+    for at, name, numbers in points:
+        write.writerow(_row((at.isoformat(), name, *numbers.model_dump().values())))
     return out.getvalue()
 
 

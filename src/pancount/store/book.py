@@ -1,12 +1,13 @@
 """The book: records of bakes that are over, what they came to, and how they are found again."""
 
+from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import UTC, datetime
+from datetime import datetime
 from typing import Any, Literal
 from uuid import UUID
 
-from sqlalchemy import ColumnElement, and_, cast, desc, func, or_, select
+from sqlalchemy import ColumnElement, and_, cast, func, or_, select
 from sqlalchemy.dialects.postgresql import REGCONFIG, insert
 from sqlalchemy.orm import Session, defer, undefer
 
@@ -235,8 +236,8 @@ def _where(kitchen_id: int, sought: Sought) -> ColumnElement[bool]:
         found.append(BookRow.score >= sought.least_score)
     if sought.month:
         year, month = (int(part) for part in sought.month.split("-"))
-        after = datetime(year + month // 12, month % 12 + 1, 1, tzinfo=UTC)
-        found.append(and_(BookRow.begun_at >= datetime(year, month, 1, tzinfo=UTC), BookRow.begun_at < after))
+        first, after = (datetime(y, m, 1).astimezone() for y, m in ((year, month), (year + month // 12, month % 12 + 1)))  # the kitchen's own clock
+        found.append(and_(BookRow.begun_at >= first, BookRow.begun_at < after))
     return and_(*found)
 
 
@@ -271,10 +272,9 @@ def _head(row: BookRow, name: str, revision: int | None, status: str, written: b
 
 
 def months(session: Session, kitchen_id: int) -> tuple[MonthHas, ...]:
-    """Which months have bakes, the last first."""
-    month = func.to_char(func.timezone("UTC", BookRow.begun_at), "YYYY-MM").label("month")
-    query = select(month, func.count()).where(BookRow.kitchen_id == kitchen_id).group_by(month).order_by(desc(month))
-    return tuple(MonthHas(month=one, bakes=bakes) for one, bakes in session.execute(query))
+    """Which months have bakes, by the kitchen's own clock, the last first."""
+    has = Counter(f"{at.astimezone():%Y-%m}" for at in session.scalars(select(BookRow.begun_at).where(BookRow.kitchen_id == kitchen_id)))
+    return tuple(MonthHas(month=month, bakes=bakes) for month, bakes in sorted(has.items(), reverse=True))
 
 
 def formulas(session: Session, kitchen_id: int) -> tuple[FormulaHas, ...]:
@@ -305,7 +305,7 @@ def points(session: Session, kitchen_id: int, sought: Sought) -> tuple[Point, ..
 def said(session: Session, kitchen_id: int, formula_id: int | None) -> tuple[BakeSaid, ...]:
     """What the last bakes say of the kitchen's figures, or those of one formula; the oldest first. What was thrown away says nothing."""
     query = (
-        select(BookRow.bake_id, BakeRow.name, BookRow.begun_at, BookRow.observed, BookRow.left_out)
+        select(BookRow.bake_id, BookRow.formula_id, BakeRow.name, BookRow.begun_at, BookRow.observed, BookRow.left_out)
         .join(BakeRow, BakeRow.id == BookRow.bake_id)
         .where(BookRow.kitchen_id == kitchen_id, BakeRow.status == "done")
         .order_by(BookRow.begun_at.desc())
@@ -313,7 +313,7 @@ def said(session: Session, kitchen_id: int, formula_id: int | None) -> tuple[Bak
     )
     if formula_id is not None:
         query = query.where(BookRow.formula_id == formula_id)
-    found = [BakeSaid(bake=bake, name=name, begun_s=at.timestamp(), observed=observed, left_out=left) for bake, name, at, observed, left in session.execute(query)]
+    found = [BakeSaid(bake=bake, formula_id=formula, name=name, begun_s=at.timestamp(), observed=observed, left_out=left) for bake, formula, name, at, observed, left in session.execute(query)]
     return tuple(reversed(found))
 
 

@@ -286,6 +286,8 @@ class TastingRow(Base):
     scales: Mapped[list[str]] = mapped_column(ARRAY(TEXT))
     begun_at: Mapped[datetime] = mapped_column(Moment, server_default=func.now())
     opened_at: Mapped[datetime | None] = mapped_column(Moment)
+    knows: Mapped[list[UUID]] = mapped_column(ARRAY(PgUUID(as_uuid=True)), server_default="{}")
+    """Those who lay them out: they know which is which, and do not taste."""
 
 
 class TastedRow(Base):

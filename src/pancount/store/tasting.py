@@ -1,4 +1,4 @@
-"""Tastings: which letter is which bake is told to nobody before it is opened, not even to who began it."""
+"""Tastings: which letter is which bake is told before it is opened only to who lays them out, and so does not taste."""
 
 import secrets
 from datetime import UTC, datetime
@@ -28,7 +28,7 @@ class Opened(Frozen):
 
 
 class TastingState(Frozen):
-    """A tasting as a taster sees it; `opened` and `says` are empty until it is opened."""
+    """A tasting as a taster sees it; `opened` is empty until it is opened, but for who lays them out, and `says` for all."""
 
     id: UUID
     letters: tuple[Letter, ...]
@@ -36,6 +36,8 @@ class TastingState(Frozen):
     tasters: int
     mine: Tasted | None
     is_open: bool
+    lays_out: bool
+    """Whether who asks lays them out, and does not taste."""
     opened: tuple[Opened, ...]
     says: TastingSays | None
     sheets: tuple[Tasted, ...]
@@ -78,14 +80,29 @@ def get_tasting(session: Session, kitchen_id: int, tasting_id: UUID, taster: UUI
     mine = session.get(TastedRow, (tasting_id, taster)) if taster else None
     sheets = _sheets(session, tasting_id)
     letters, is_open = _letters(row), row.opened_at is not None
-    opened = list[Opened]()
-    for letter, bake in zip(letters, row.bakes, strict=True) if is_open else ():
-        head = get_head(session, kitchen_id, bake)
-        opened.append(Opened(letter=letter, bake=bake, name=head.name, begun_at=head.begun_at))
+    opened = _opened(session, row) if is_open or taster in row.knows else ()
     return TastingState(
         id=row.id, letters=letters, scales=tuple(row.scales), tasters=len(sheets), mine=Tasted.model_validate(mine.body) if mine else None, is_open=is_open,
-        opened=tuple(opened), says=tasting_says(sheets, letters) if is_open else None, sheets=sheets if is_open else (),
+        opened=opened, lays_out=taster in row.knows, says=tasting_says(sheets, letters) if is_open else None, sheets=sheets if is_open else (),
     )  # fmt: skip
+
+
+def _opened(session: Session, row: TastingRow) -> tuple[Opened, ...]:
+    heads = [get_head(session, row.kitchen_id, bake) for bake in row.bakes]
+    return tuple(Opened(letter=letter, bake=head.id, name=head.name, begun_at=head.begun_at) for letter, head in zip(_letters(row), heads, strict=True))
+
+
+def lay_out(session: Session, kitchen_id: int, tasting_id: UUID, taster: UUID) -> TastingState:
+    """Tell one who does not taste which is which, so that they can be laid out. Raises `NotFound`, and `Behind` for one who tasted already."""
+    row = _get(session, kitchen_id, tasting_id, lock=True)
+    if session.get(TastedRow, (tasting_id, taster)) is not None:
+        raise Behind("You have tasted already. Somebody else lays them out.")
+    if taster not in row.knows:
+        if len(row.knows) >= MOST_TASTERS:
+            raise Full(f"{MOST_TASTERS} people know already which is which.")
+        row.knows = [*row.knows, taster]
+        session.flush()
+    return get_tasting(session, kitchen_id, tasting_id, taster)
 
 
 def put_tasted(session: Session, kitchen_id: int, tasting_id: UUID, taster: UUID, told: Tasted) -> TastingState:
@@ -93,6 +110,8 @@ def put_tasted(session: Session, kitchen_id: int, tasting_id: UUID, taster: UUID
     row = _get(session, kitchen_id, tasting_id, lock=True)
     if row.opened_at is not None:
         raise Behind("It is opened: what is said now would not be blind any more.")
+    if taster in row.knows:
+        raise Behind("You lay them out and know which is which, so what you taste would not be blind.")
     others = session.scalar(select(func.count()).where(TastedRow.tasting_id == tasting_id, TastedRow.taster != taster)) or 0
     if others >= MOST_TASTERS:
         raise Full(f"{MOST_TASTERS} people have tasted; that is all there may be.")

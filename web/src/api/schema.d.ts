@@ -1340,6 +1340,494 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/book/learned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Learned
+         * @description What the kitchen's bakes say of its own figures, and of those of a formula.
+         */
+        get: operations["get_learned"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/learned/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Figure
+         * @description Go by a figure from now on, wherever the usual stood in.
+         */
+        post: operations["take_figure"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/learned/give-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Give Back
+         * @description Go by what stood in before.
+         */
+        post: operations["give_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/bakes/{bake_id}/left-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Leave Out
+         * @description Let a bake not count for a figure, with the reason; with none it counts again.
+         */
+        put: operations["leave_out"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Book
+         * @description Bakes that are looked for, the last first.
+         */
+        get: operations["get_book"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/points": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Points
+         * @description The same as points of charts, the oldest first; of very many the last.
+         */
+        get: operations["get_points"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/points.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Points Csv
+         * @description The figures behind the charts, as a table.
+         */
+        get: operations["get_points_csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/blank": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Blank
+         * @description What may be told of a bake that was not at the bench.
+         */
+        get: operations["get_blank"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/bakes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Write In
+         * @description Write in a bake that was not at the bench.
+         */
+        post: operations["write_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/bakes/{bake_id}/told": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tell More
+         * @description Tell what was forgotten of a bake that is over: what is told last holds.
+         */
+        post: operations["tell_more"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/bakes/{bake_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Book Bake
+         * @description A bake in the book with its photos, its tastings, and what its last bakes have in common.
+         */
+        get: operations["get_book_bake"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/bakes/{bake_id}/outcome": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Outcome
+         * @description Keep what a bake came to. 409 where another window changed it since.
+         */
+        put: operations["put_outcome"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/beside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Beside
+         * @description Two to four bakes side by side, what differs first.
+         */
+        get: operations["get_beside"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/bakes/{bake_id}/bake.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Bake Json
+         * @description A bake as a file (docs/bake.schema.json).
+         */
+        get: operations["get_bake_json"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/bakes/{bake_id}/bake.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Bake Csv
+         * @description A bake as a table.
+         */
+        get: operations["get_bake_csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/bakes/{bake_id}/card.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Bake Card
+         * @description A bake as a card on paper, with its photo.
+         */
+        get: operations["get_bake_card"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/bakes.{ending}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get All
+         * @description All bakes of the book, as a file or as a table, some at a time.
+         */
+        get: operations["get_all"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/bakes/{bake_id}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Photo
+         * @description Keep a photo (JPEG, PNG or WebP): made smaller, upright, and stripped of place and camera. One sent twice under its id is one.
+         */
+        post: operations["add_photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/photos/{photo_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Photo
+         * @description The picture.
+         */
+        get: operations["get_photo"];
+        /**
+         * Change Photo
+         * @description Say what is on it, and how it is shown.
+         */
+        put: operations["change_photo"];
+        post?: never;
+        /**
+         * Drop Photo
+         * @description Remove one for good.
+         */
+        delete: operations["drop_photo"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tastings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Tasting
+         * @description Begin one.
+         */
+        post: operations["begin_tasting"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tastings/{tasting_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Tasting
+         * @description A tasting as a taster sees it: letters, until it is opened.
+         */
+        get: operations["get_tasting"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tastings/{tasting_id}/tasters/{taster}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Tasted
+         * @description Keep what one taster says. 409 once it is opened.
+         */
+        put: operations["put_tasted"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tastings/{tasting_id}/tasters/{taster}/lay-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Lay Out
+         * @description Tell one who does not taste which is which, to lay them out. 409 for one who tasted already.
+         */
+        post: operations["lay_out"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tastings/{tasting_id}/open": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Open Tasting
+         * @description Tell which is which, for good. 409 while nobody has tasted.
+         */
+        post: operations["open_tasting"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1538,6 +2026,28 @@ export interface components {
             middle: components["schemas"]["Warmth"] | null;
         };
         /**
+         * BakeFile
+         * @description Bakes of a kitchen.
+         */
+        BakeFile: {
+            /**
+             * Format
+             * @default pancount-bakes
+             * @constant
+             */
+            format: "pancount-bakes";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /** Kitchen */
+            kitchen: string;
+            /** Bakes */
+            bakes: components["schemas"]["BakeOut"][];
+        };
+        /**
          * BakeHead
          * @description A bake in a list.
          */
@@ -1571,6 +2081,11 @@ export interface components {
             pieces: number;
             /** Mixes */
             mixes: number;
+            /**
+             * Written
+             * @description Whether it was written in by hand, not at the bench.
+             */
+            written: boolean;
         };
         /**
          * BakeNow
@@ -1631,6 +2146,40 @@ export interface components {
             measured: components["schemas"]["Logged"][];
             /** Log */
             log: components["schemas"]["Logged"][];
+        };
+        /**
+         * BakeOut
+         * @description A bake as it goes out: its record, and what it came to. Times are ISO 8601, and seconds since 1970 in the record.
+         */
+        BakeOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Revision */
+            revision: number | null;
+            /**
+             * Begun At
+             * Format: date-time
+             */
+            begun_at: string;
+            record: components["schemas"]["Record"];
+            outcome: components["schemas"]["Outcome"];
+        };
+        /**
+         * BakePage
+         * @description A bake with all that hangs on it.
+         */
+        BakePage: {
+            entry: components["schemas"]["Entry"];
+            /** Photos */
+            photos: components["schemas"]["PhotoHead"][];
+            /** Tastings */
+            tastings: components["schemas"]["TastedBefore"][];
+            /** Scales */
+            scales: string[];
+            habit: components["schemas"]["WaterHabit"] | null;
         };
         /**
          * BakeState
@@ -1730,6 +2279,35 @@ export interface components {
             lines: components["schemas"]["Line"][];
         };
         /**
+         * BesideBake
+         * @description A bake put beside others.
+         */
+        BesideBake: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Way */
+            way: string;
+            /** Revision */
+            revision: number | null;
+            /**
+             * Begun At
+             * Format: date-time
+             */
+            begun_at: string;
+            outcome: components["schemas"]["Outcome"];
+            /** Changed */
+            changed: string[];
+            /** Notes */
+            notes: string[];
+            /** Photos */
+            photos: components["schemas"]["PhotoHead"][];
+        };
+        /**
          * BesideFigures
          * @description Something beside the dough in this count: its written weights times this, and how strong a bath it is.
          */
@@ -1745,6 +2323,37 @@ export interface components {
          * @enum {string}
          */
         BesideKind: "filling" | "wash" | "topping" | "pan_oil" | "bench" | "bath";
+        /**
+         * BesidePage
+         * @description Bakes side by side.
+         */
+        BesidePage: {
+            /** Bakes */
+            bakes: components["schemas"]["BesideBake"][];
+            /** Rows */
+            rows: components["schemas"]["BesideRow"][];
+        };
+        /**
+         * BesideRow
+         * @description A row; `off`: how far its cells lie apart, as a share of the largest. Nothing where they are alike.
+         */
+        BesideRow: {
+            /**
+             * Part
+             * @enum {string}
+             */
+            part: "dough" | "beside" | "figures" | "steps" | "came_to";
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
+            /** Cells */
+            cells: components["schemas"]["Cell"][];
+            /** Differs */
+            differs: boolean;
+            /** Off */
+            off: number;
+        };
         /**
          * BesideRule
          * @description A kind of thing beside the dough: what it is scaled with, and what to take care of.
@@ -1764,6 +2373,104 @@ export interface components {
             caution: string;
             /** Source */
             source: string;
+        };
+        /**
+         * Blank
+         * @description What may be told of a bake of a formula, with what was meant.
+         */
+        Blank: {
+            /** Name */
+            name: string;
+            /** Lines */
+            lines: components["schemas"]["BlankLine"][];
+            /** Steps */
+            steps: components["schemas"]["BlankStep"][];
+            /** Pieces */
+            pieces: number;
+            /** Dough G */
+            dough_g: number;
+            /** Scales */
+            scales: string[];
+        };
+        /**
+         * BlankLine
+         * @description A line that may be told otherwise. [g]
+         */
+        BlankLine: {
+            /** Key */
+            key: string;
+            /** Of */
+            of: string;
+            /** Name */
+            name: string;
+            /** Meant G */
+            meant_g: number | null;
+        };
+        /**
+         * BlankStep
+         * @description A step whose time may be told. [min]
+         */
+        BlankStep: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Planned Min */
+            planned_min: number;
+        };
+        /**
+         * BookHead
+         * @description A bake in the book's list.
+         */
+        BookHead: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Way */
+            way: string;
+            /** Formula Id */
+            formula_id: number | null;
+            /** Revision */
+            revision: number | null;
+            /**
+             * Begun At
+             * Format: date-time
+             */
+            begun_at: string;
+            /** Status */
+            status: string;
+            /** Written */
+            written: boolean;
+            numbers: components["schemas"]["Numbers"];
+            /** Words */
+            words: string;
+            /** Photo */
+            photo: string | null;
+            /** Photos */
+            photos: number;
+        };
+        /**
+         * BookPage
+         * @description Bakes that are looked for, the last first, and what there is to look for.
+         */
+        BookPage: {
+            /** Bakes */
+            bakes: components["schemas"]["BookHead"][];
+            /** Total */
+            total: number;
+            /** Months */
+            months: components["schemas"]["MonthHas"][];
+            /** Formulas */
+            formulas: components["schemas"]["FormulaHas"][];
+            /**
+             * More
+             * @description Whether bakes that ended are still to come into the book: ask again.
+             */
+            more: boolean;
         };
         /**
          * BothWays
@@ -1807,7 +2514,8 @@ export interface components {
              *       "bowl_weighs_g": 0,
              *       "oven_fan": false,
              *       "oven_error_c": 0,
-             *       "heat_unit": "C"
+             *       "heat_unit": "C",
+             *       "rise_factor": 1
              *     }
              */
             climate: components["schemas"]["Climate"];
@@ -1834,7 +2542,8 @@ export interface components {
              *       "leave_remainder": false,
              *       "rules": "EU",
              *       "way": "",
-             *       "today": {}
+             *       "today": {},
+             *       "learned": []
              *     }
              */
             count: components["schemas"]["Count"];
@@ -1919,6 +2628,23 @@ export interface components {
             timers: components["schemas"]["TimerNow"][];
         };
         /**
+         * Cell
+         * @description A bake's own of a row: as it was, as it was meant, and whether it was measured or only meant.
+         */
+        Cell: {
+            /** Was */
+            was: number | null;
+            /** Meant */
+            meant?: number | null;
+            /** G */
+            g?: number | null;
+            /**
+             * Measured
+             * @default true
+             */
+            measured: boolean;
+        };
+        /**
          * Changed
          * @description A changed formula, and what that did to the dough.
          */
@@ -1985,7 +2711,8 @@ export interface components {
              *       "bowl_weighs_g": 0,
              *       "oven_fan": false,
              *       "oven_error_c": 0,
-             *       "heat_unit": "C"
+             *       "heat_unit": "C",
+             *       "rise_factor": 1
              *     }
              */
             climate: components["schemas"]["Climate"];
@@ -2108,6 +2835,11 @@ export interface components {
              * @enum {string}
              */
             heat_unit: "C" | "F" | "gas";
+            /**
+             * Rise Factor
+             * @default 1
+             */
+            rise_factor: number;
             /** Tub Ml */
             tub_ml?: number | null;
         };
@@ -2244,7 +2976,8 @@ export interface components {
              *       "bowl_weighs_g": 0,
              *       "oven_fan": false,
              *       "oven_error_c": 0,
-             *       "heat_unit": "C"
+             *       "heat_unit": "C",
+             *       "rise_factor": 1
              *     }
              */
             climate: components["schemas"]["Climate"];
@@ -2372,6 +3105,11 @@ export interface components {
             way: string;
             /** @default {} */
             today: components["schemas"]["Today"];
+            /**
+             * Learned
+             * @default []
+             */
+            learned: components["schemas"]["Learned"][];
         };
         /**
          * CountResult
@@ -2455,7 +3193,8 @@ export interface components {
              *       "bowl_weighs_g": 0,
              *       "oven_fan": false,
              *       "oven_error_c": 0,
-             *       "heat_unit": "C"
+             *       "heat_unit": "C",
+             *       "rise_factor": 1
              *     }
              */
             climate: components["schemas"]["Climate"];
@@ -2482,7 +3221,8 @@ export interface components {
              *       "leave_remainder": false,
              *       "rules": "EU",
              *       "way": "",
-             *       "today": {}
+             *       "today": {},
+             *       "learned": []
              *     }
              */
             count: components["schemas"]["Count"];
@@ -2864,7 +3604,8 @@ export interface components {
              *       "leave_remainder": false,
              *       "rules": "EU",
              *       "way": "",
-             *       "today": {}
+             *       "today": {},
+             *       "learned": []
              *     }
              */
             count: components["schemas"]["Count"];
@@ -3003,6 +3744,34 @@ export interface components {
             how: "done" | "stopped" | "thrown_away";
         };
         /**
+         * Entry
+         * @description A bake in the book, whole.
+         */
+        Entry: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Formula Id */
+            formula_id: number | null;
+            /** Revision */
+            revision: number | null;
+            /**
+             * Begun At
+             * Format: date-time
+             */
+            begun_at: string;
+            record: components["schemas"]["Record"];
+            outcome: components["schemas"]["Outcome"];
+            /** Version */
+            version: number;
+            /** Left Out */
+            left_out: {
+                [key: string]: string;
+            };
+        };
+        /**
          * Event
          * @description Something that happened at the bench.
          */
@@ -3135,6 +3904,26 @@ export interface components {
             share: number;
             /** Cure */
             cure: string;
+        };
+        /**
+         * FigureChosen
+         * @description A figure by its key; of a formula, or of the kitchen where none is named.
+         */
+        FigureChosen: {
+            /** Formula Id */
+            formula_id?: number | null;
+            /** Figure */
+            figure: string;
+        };
+        /**
+         * FigureMoved
+         * @description What the figure was after a bake.
+         */
+        FigureMoved: {
+            /** Begun S */
+            begun_s: number;
+            /** Value */
+            value: number;
         };
         /**
          * FileRead
@@ -3285,6 +4074,18 @@ export interface components {
              * @default
              */
             note: string;
+        };
+        /**
+         * FormulaHas
+         * @description A formula that bakes in the book are of.
+         */
+        FormulaHas: {
+            /** Formula Id */
+            formula_id: number;
+            /** Name */
+            name: string;
+            /** Bakes */
+            bakes: number;
         };
         /**
          * FormulaHead
@@ -3829,6 +4630,64 @@ export interface components {
             version: number;
         };
         /**
+         * KitchensFigure
+         * @description A figure as the kitchen's bakes have it.
+         */
+        KitchensFigure: {
+            /** Key */
+            key: string;
+            /**
+             * Figure
+             * @enum {string}
+             */
+            figure: "bench_loss" | "bake_loss" | "rise" | "rise_all" | "minutes" | "spread_g" | "oven_error_c" | "machine_c_min" | "hand_c_min";
+            /** Of */
+            of: string;
+            /** Way */
+            way: string;
+            /** Way Name */
+            way_name: string;
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+            /** By Factor */
+            by_factor: boolean;
+            /**
+             * Where
+             * @enum {string}
+             */
+            where: "formula" | "kitchen";
+            /** Taken For */
+            taken_for: string;
+            /** Trade */
+            trade: number;
+            /** Source */
+            source: string;
+            /** In Use */
+            in_use: number;
+            taken: components["schemas"]["Learned"] | null;
+            /** Usual */
+            usual: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Sure */
+            sure: number;
+            /** Strays */
+            strays: number;
+            /** Bakes */
+            bakes: number;
+            /** Moved */
+            moved: components["schemas"]["FigureMoved"][];
+            /** Said */
+            said: components["schemas"]["Saying"][];
+            working: components["schemas"]["Derived"];
+            /** Says */
+            says: string;
+        };
+        /**
          * Lasts
          * @description How long a step takes: at least, usually, at most. [min]
          */
@@ -3851,6 +4710,87 @@ export interface components {
             words: string;
             /** Room Cm */
             room_cm: number;
+        };
+        /**
+         * Learned
+         * @description A figure as it was taken: what it is, how far a single bake strays from it, from how many bakes, and when.
+         */
+        Learned: {
+            /**
+             * Figure
+             * @enum {string}
+             */
+            figure: "bench_loss" | "bake_loss" | "rise" | "rise_all" | "minutes" | "spread_g" | "oven_error_c" | "machine_c_min" | "hand_c_min";
+            /**
+             * Of
+             * @default
+             */
+            of: string;
+            /**
+             * Way
+             * @default
+             */
+            way: string;
+            /** Value */
+            value: number;
+            /** Sure */
+            sure: number;
+            /** Strays */
+            strays: number;
+            /** Bakes */
+            bakes: number;
+            /** On */
+            on: string;
+        };
+        /**
+         * LearnedPage
+         * @description The kitchen's own figures, and those of one formula.
+         */
+        LearnedPage: {
+            /** Kitchen */
+            kitchen: components["schemas"]["KitchensFigure"][];
+            /** Formula */
+            formula: components["schemas"]["KitchensFigure"][];
+            /** Formula Id */
+            formula_id: number | null;
+            /** Name */
+            name: string;
+            /** Formulas */
+            formulas: components["schemas"]["FormulaHas"][];
+        };
+        /**
+         * LeavingOut
+         * @description A figure that a bake does not count for, and why; blank: it counts again.
+         */
+        LeavingOut: {
+            /** Figure */
+            figure: string;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+        };
+        /**
+         * LetterSays
+         * @description What all tasters say of one letter.
+         */
+        LetterSays: {
+            /**
+             * Letter
+             * @enum {string}
+             */
+            letter: "A" | "B" | "C" | "D";
+            /** Means */
+            means: {
+                [key: string]: number;
+            };
+            /** Score */
+            score: number | null;
+            /** Scored */
+            scored: number;
+            /** Liked */
+            liked: number;
         };
         /**
          * Lever
@@ -4057,6 +4997,16 @@ export interface components {
             doubt_over_g: number;
         };
         /**
+         * LineTold
+         * @description What went in of a line, by its key. [g]
+         */
+        LineTold: {
+            /** Line */
+            line: string;
+            /** G */
+            g: number;
+        };
+        /**
          * LineWarmth
          * @description How warm a line is when it goes in, where the baker says so. [°C]
          */
@@ -4065,6 +5015,32 @@ export interface components {
             key: string;
             /** Temp C */
             temp_c: number;
+        };
+        /**
+         * LineWas
+         * @description A line, as meant and as it went in, over all mixes. Percent of all flour. [g, %]
+         */
+        LineWas: {
+            /** Of */
+            of: string;
+            /** Name */
+            name: string;
+            /** Role */
+            role: string;
+            /** Beside */
+            beside: boolean;
+            /** Meant G */
+            meant_g: number | null;
+            /** Was G */
+            was_g: number | null;
+            /** Meant Percent */
+            meant_percent: number | null;
+            /** Was Percent */
+            was_percent: number | null;
+            /** Within */
+            within: boolean;
+            /** Says */
+            says: string;
         };
         /**
          * Listed
@@ -4205,6 +5181,16 @@ export interface components {
             flour_g: number;
             /** Pieces */
             pieces: number[];
+        };
+        /**
+         * Loss
+         * @description A loss, as planned and as it was; a share of what there was before. None where it was not weighed.
+         */
+        Loss: {
+            /** Meant */
+            meant: number;
+            /** Was */
+            was: number | null;
         };
         /**
          * MadeTarget
@@ -4541,6 +5527,16 @@ export interface components {
             each_g: number;
         };
         /**
+         * MonthHas
+         * @description How many bakes a month has, and on which days.
+         */
+        MonthHas: {
+            /** Month */
+            month: string;
+            /** Bakes */
+            bakes: number;
+        };
+        /**
          * MoveIn
          * @description Make a stage of part of the dough.
          */
@@ -4627,7 +5623,8 @@ export interface components {
              *       "leave_remainder": false,
              *       "rules": "EU",
              *       "way": "",
-             *       "today": {}
+             *       "today": {},
+             *       "learned": []
              *     }
              */
             count: components["schemas"]["Count"];
@@ -4676,7 +5673,8 @@ export interface components {
              *       "leave_remainder": false,
              *       "rules": "EU",
              *       "way": "",
-             *       "today": {}
+             *       "today": {},
+             *       "learned": []
              *     }
              */
             count: components["schemas"]["Count"];
@@ -4699,6 +5697,18 @@ export interface components {
             text: string;
         };
         /**
+         * NoteWas
+         * @description Something worth remembering, in the baker's words.
+         */
+        NoteWas: {
+            /** At S */
+            at_s: number;
+            /** Who */
+            who: string;
+            /** Says */
+            says: string;
+        };
+        /**
          * Noted
          * @description Something worth remembering, of something to do or of the whole.
          */
@@ -4712,6 +5722,72 @@ export interface components {
             text: string;
             /** Task */
             task?: string | null;
+        };
+        /**
+         * Numbers
+         * @description A bake's numbers; None where they were not measured. Losses as shares of what there was before.
+         */
+        Numbers: {
+            /** Score */
+            score?: number | null;
+            /** Bench Loss */
+            bench_loss?: number | null;
+            /** Bake Loss */
+            bake_loss?: number | null;
+            /** Spread G */
+            spread_g?: number | null;
+            /** Rise Min */
+            rise_min?: number | null;
+            /** Rise C */
+            rise_c?: number | null;
+            /** Dough C */
+            dough_c?: number | null;
+            /**
+             * Water Added G
+             * @default 0
+             */
+            water_added_g: number;
+            /**
+             * Water Added Points
+             * @default 0
+             */
+            water_added_points: number;
+            /** Piece G */
+            piece_g?: number | null;
+            /** Baked G */
+            baked_g?: number | null;
+            /** Height Cm */
+            height_cm?: number | null;
+            /**
+             * Pieces
+             * @default 0
+             */
+            pieces: number;
+        };
+        /**
+         * Observed
+         * @description What a bake says of one figure; in the figure's own unit.
+         */
+        Observed: {
+            /**
+             * Figure
+             * @enum {string}
+             */
+            figure: "bench_loss" | "bake_loss" | "rise" | "rise_all" | "minutes" | "spread_g" | "oven_error_c" | "machine_c_min" | "hand_c_min";
+            /**
+             * Of
+             * @default
+             */
+            of: string;
+            /**
+             * Way
+             * @default
+             */
+            way: string;
+            /** Value */
+            value: number;
+            /** Usual */
+            usual?: number | null;
         };
         /**
          * OfDay
@@ -4791,6 +5867,29 @@ export interface components {
             trouble: boolean;
         };
         /**
+         * Opened
+         * @description A letter, and the bake that it was.
+         */
+        Opened: {
+            /**
+             * Letter
+             * @enum {string}
+             */
+            letter: "A" | "B" | "C" | "D";
+            /**
+             * Bake
+             * Format: uuid
+             */
+            bake: string;
+            /** Name */
+            name: string;
+            /**
+             * Begun At
+             * Format: date-time
+             */
+            begun_at: string;
+        };
+        /**
          * Option
          * @description One way to go on, what comes of it, and what it does. No deed: weigh again.
          */
@@ -4813,6 +5912,51 @@ export interface components {
             key: string;
             /** Percent */
             percent: number;
+        };
+        /**
+         * Outcome
+         * @description What a bake came to, as the baker tells it; all of it may be left open.
+         */
+        Outcome: {
+            /**
+             * Scores
+             * @default {}
+             */
+            scores: {
+                [key: string]: number;
+            };
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /**
+             * Wrong
+             * @default
+             */
+            wrong: string;
+            /**
+             * Next Time
+             * @default
+             */
+            next_time: string;
+            /** Baked G */
+            baked_g?: number | null;
+            /** Baked Pieces */
+            baked_pieces?: number | null;
+            /** Height Cm */
+            height_cm?: number | null;
+            /** Across Cm */
+            across_cm?: number | null;
+        };
+        /**
+         * OutcomeChange
+         * @description What a bake came to, resting on the `version` that was read.
+         */
+        OutcomeChange: {
+            outcome: components["schemas"]["Outcome"];
+            /** Version */
+            version: number;
         };
         /**
          * Outline
@@ -5008,6 +6152,41 @@ export interface components {
             high: number;
         };
         /**
+         * PhotoChange
+         * @description What is on it, and whether it is shown cropped to its middle.
+         */
+        PhotoChange: {
+            /**
+             * Caption
+             * @default
+             */
+            caption: string;
+            /**
+             * Square
+             * @default false
+             */
+            square: boolean;
+        };
+        /**
+         * PhotoHead
+         * @description A photo of a bake; its pictures have addresses of their own.
+         */
+        PhotoHead: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Caption */
+            caption: string;
+            /** Square */
+            square: boolean;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+        };
+        /**
          * Piece
          * @description A piece was weighed off.
          */
@@ -5092,6 +6271,27 @@ export interface components {
              * @default []
              */
             hint: components["schemas"]["ToldStart"][];
+        };
+        /**
+         * Point
+         * @description A bake in a chart.
+         */
+        Point: {
+            /**
+             * Bake
+             * Format: uuid
+             */
+            bake: string;
+            /** Name */
+            name: string;
+            /** Formula Id */
+            formula_id: number | null;
+            /**
+             * Begun At
+             * Format: date-time
+             */
+            begun_at: string;
+            numbers: components["schemas"]["Numbers"];
         };
         /**
          * Practice
@@ -5261,7 +6461,8 @@ export interface components {
              *       "bowl_weighs_g": 0,
              *       "oven_fan": false,
              *       "oven_error_c": 0,
-             *       "heat_unit": "C"
+             *       "heat_unit": "C",
+             *       "rise_factor": 1
              *     }
              */
             climate: components["schemas"]["Climate"];
@@ -5350,6 +6551,69 @@ export interface components {
             fed: components["schemas"]["FedIn"][];
             /** Lines */
             lines: components["schemas"]["ReckonedLine"][];
+        };
+        /**
+         * Record
+         * @description A bake in the book.
+         */
+        Record: {
+            /** Name */
+            name: string;
+            /** Way */
+            way: string;
+            /** Way Key */
+            way_key: string;
+            /** Styles */
+            styles: string[];
+            /** Status */
+            status: string;
+            /** Begun S */
+            begun_s: number;
+            /** Ended S */
+            ended_s: number | null;
+            /** Mixes */
+            mixes: number;
+            /** Lines */
+            lines: components["schemas"]["LineWas"][];
+            /** Gauges */
+            gauges: components["schemas"]["GaugeNow"][];
+            /** Steps */
+            steps: components["schemas"]["StepWas"][];
+            /** Targets */
+            targets: components["schemas"]["TargetWas"][];
+            /** Planned G */
+            planned_g: number;
+            /** Mixed G */
+            mixed_g: number;
+            /** Divided G */
+            divided_g: number | null;
+            bench_loss: components["schemas"]["Loss"];
+            bake_loss: components["schemas"]["Loss"];
+            /** Baked G */
+            baked_g: number | null;
+            /** Dough C */
+            dough_c: number | null;
+            /** Temperatures */
+            temperatures: components["schemas"]["TemperatureWas"][];
+            /** Rise Min */
+            rise_min: number | null;
+            /** Rise C */
+            rise_c: number | null;
+            /** Water Added G */
+            water_added_g: number;
+            /** Water Added Points */
+            water_added_points: number;
+            /** Changed */
+            changed: string[];
+            /** Notes */
+            notes: components["schemas"]["NoteWas"][];
+            /** Observed */
+            observed: components["schemas"]["Observed"][];
+            /**
+             * Written
+             * @description Whether it was written in by hand, not at the bench.
+             */
+            written: boolean;
         };
         /**
          * RectanglePan
@@ -5689,6 +6953,29 @@ export interface components {
             fill: number;
         };
         /**
+         * Saying
+         * @description What one bake said of a figure, and whether it counts.
+         */
+        Saying: {
+            /**
+             * Bake
+             * Format: uuid
+             */
+            bake: string;
+            /** Name */
+            name: string;
+            /** Begun S */
+            begun_s: number;
+            /** Value */
+            value: number;
+            /** Counts */
+            counts: boolean;
+            /** Odd */
+            odd: number;
+            /** Why */
+            why: string;
+        };
+        /**
          * Scale
          * @description The kitchen's scales: what they show, in which step, and a finer one for small amounts, if there is one.
          */
@@ -5829,12 +7116,30 @@ export interface components {
              *       "bowl_weighs_g": 0,
              *       "oven_fan": false,
              *       "oven_error_c": 0,
-             *       "heat_unit": "C"
+             *       "heat_unit": "C",
+             *       "rise_factor": 1
              *     }
              */
             climate: components["schemas"]["Climate"];
             /** @default {} */
             habits: components["schemas"]["Habits"];
+            /**
+             * Scales
+             * @default [
+             *       "Crust",
+             *       "Crumb",
+             *       "Height",
+             *       "Flavour",
+             *       "Evenness"
+             *     ]
+             */
+            scales: string[];
+            /**
+             * Language
+             * @default en
+             * @enum {string}
+             */
+            language: "en" | "de";
             /**
              * Columns
              * @default {}
@@ -6552,6 +7857,50 @@ export interface components {
             alike: boolean;
         };
         /**
+         * StepTold
+         * @description How long a step took, by its key. [min]
+         */
+        StepTold: {
+            /** Task */
+            task: string;
+            /** Minutes */
+            minutes: number;
+        };
+        /**
+         * StepWas
+         * @description Something that was done. Times are seconds since 1970, UTC.
+         */
+        StepWas: {
+            /** Key */
+            key: string;
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Group */
+            group: string;
+            /** Planned S */
+            planned_s: number;
+            /** Planned Min */
+            planned_min: number;
+            /** Low Min */
+            low_min: number;
+            /** High Min */
+            high_min: number;
+            /** Began S */
+            began_s: number | null;
+            /** Done S */
+            done_s: number | null;
+            /** Status */
+            status: string;
+            /** Tries */
+            tries: number;
+            /** Passed */
+            passed: boolean | null;
+            /** Heat */
+            heat: string;
+        };
+        /**
          * Stone
          * @description A stone or steel: no sides.
          */
@@ -6851,6 +8200,36 @@ export interface components {
             fill?: number | null;
         };
         /**
+         * TargetWas
+         * @description What was made: pieces as meant, as they were weighed off, and baked. [g]
+         */
+        TargetWas: {
+            /** Name */
+            name: string;
+            /** Fill Kind */
+            fill_kind: string;
+            /** Meant Pieces */
+            meant_pieces: number;
+            /** Meant Piece G */
+            meant_piece_g: number;
+            /** Pieces */
+            pieces: number;
+            /** Piece G */
+            piece_g: number;
+            /** Weighed */
+            weighed: number[];
+            /** Tolerance G */
+            tolerance_g: number;
+            /** Mean G */
+            mean_g: number | null;
+            /** Spread G */
+            spread_g: number | null;
+            /** Least G */
+            least_g: number | null;
+            /** Most G */
+            most_g: number | null;
+        };
+        /**
          * TaskNow
          * @description Something to do. Times by the clock are seconds since 1970, UTC.
          */
@@ -6943,12 +8322,131 @@ export interface components {
             waits_cost: string;
         };
         /**
+         * Tasted
+         * @description What one taster says; all of it may be left open.
+         */
+        Tasted: {
+            /**
+             * Who
+             * @default
+             */
+            who: string;
+            /**
+             * Scores
+             * @default {}
+             */
+            scores: {
+                [key: string]: {
+                    [key: string]: number;
+                };
+            };
+            /** Likes */
+            likes?: ("A" | "B" | "C" | "D") | null;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /**
+         * TastedBefore
+         * @description A tasting that a bake was in, once it is opened; before, only that it is.
+         */
+        TastedBefore: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Begun At
+             * Format: date-time
+             */
+            begun_at: string;
+            /** Is Open */
+            is_open: boolean;
+            /** Letter */
+            letter: ("A" | "B" | "C" | "D") | null;
+            /** Score */
+            score: number | null;
+            /** Liked */
+            liked: number;
+            /** Tasters */
+            tasters: number;
+            /** Says */
+            says: string;
+        };
+        /**
+         * TastingBegun
+         * @description What is tasted; which letter each gets is drawn.
+         */
+        TastingBegun: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Bakes */
+            bakes: string[];
+        };
+        /**
+         * TastingSays
+         * @description What a tasting came to.
+         */
+        TastingSays: {
+            /** Letters */
+            letters: components["schemas"]["LetterSays"][];
+            /** Says */
+            says: string;
+        };
+        /**
+         * TastingState
+         * @description A tasting as a taster sees it; `opened` is empty until it is opened, but for who lays them out, and `says` for all.
+         */
+        TastingState: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Letters */
+            letters: ("A" | "B" | "C" | "D")[];
+            /** Scales */
+            scales: string[];
+            /** Tasters */
+            tasters: number;
+            mine: components["schemas"]["Tasted"] | null;
+            /** Is Open */
+            is_open: boolean;
+            /** Lays Out */
+            lays_out: boolean;
+            /** Opened */
+            opened: components["schemas"]["Opened"][];
+            says: components["schemas"]["TastingSays"] | null;
+            /** Sheets */
+            sheets: components["schemas"]["Tasted"][];
+        };
+        /**
          * Temperature
          * @description What it says. [°C]
          */
         Temperature: {
             /** Celsius */
             celsius: number;
+        };
+        /**
+         * TemperatureWas
+         * @description Something that was measured, beside what was meant. [°C]
+         */
+        TemperatureWas: {
+            /** What */
+            what: string;
+            /** Label */
+            label: string;
+            /** Meant C */
+            meant_c: number | null;
+            /** Was C */
+            was_c: number;
         };
         /**
          * Thing
@@ -7087,6 +8585,18 @@ export interface components {
             begins_min?: number | null;
             /** Ready Min */
             ready_min?: number | null;
+        };
+        /**
+         * ToldLater
+         * @description What was forgotten of a bake, and is known now.
+         */
+        ToldLater: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            told: components["schemas"]["Written"];
         };
         /**
          * ToldStart
@@ -7396,6 +8906,10 @@ export interface components {
             ice_g: number;
             /** Reached C */
             reached_c: number;
+            /** Machine Min */
+            machine_min: number;
+            /** Hand Min */
+            hand_min: number;
             /** Rule C */
             rule_c: number | null;
             /** Says */
@@ -7404,6 +8918,19 @@ export interface components {
             wakes_says: string;
             /** Cures */
             cures: components["schemas"]["Cure"][];
+        };
+        /**
+         * WaterHabit
+         * @description Water that was added, or kept out, at each of the last bakes, and the formula with it.
+         */
+        WaterHabit: {
+            /** Says */
+            says: string;
+            /** Note */
+            note: string;
+            /** Points */
+            points: number;
+            formula: components["schemas"]["Formula"] | null;
         };
         /**
          * Way
@@ -7621,8 +9148,8 @@ export interface components {
          * Worked
          * @description A quantity's value and where it came from; `relation` names the rule where it was worked out.
          *
-         *     `usual`, `written` and `limit` are stand-ins: what the formula usually makes, its flour as written, and as far as a
-         *     limit lets an open count go.
+         *     `usual`, `learned`, `written` and `limit` are stand-ins: what the formula usually makes, what this kitchen's bakes say,
+         *     its flour as written, and as far as a limit lets an open count go.
          */
         Worked: {
             /** Value */
@@ -7631,9 +9158,92 @@ export interface components {
              * Source
              * @enum {string}
              */
-            source: "pinned" | "worked" | "usual" | "written" | "formula" | "pan" | "limit";
+            source: "pinned" | "worked" | "usual" | "learned" | "written" | "formula" | "pan" | "limit";
             /** Relation */
             relation?: string | null;
+        };
+        /**
+         * WriteIn
+         * @description A bake that was not at the bench.
+         */
+        WriteIn: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Formula Id */
+            formula_id: number;
+            /** Revision */
+            revision?: number | null;
+            count?: components["schemas"]["Count"] | null;
+            /**
+             * Begun At
+             * Format: date-time
+             */
+            begun_at: string;
+            /**
+             * @default {
+             *       "who": "",
+             *       "lines": [],
+             *       "pieces": [],
+             *       "steps": [],
+             *       "note": ""
+             *     }
+             */
+            told: components["schemas"]["Written"];
+            /**
+             * @default {
+             *       "scores": {},
+             *       "words": "",
+             *       "wrong": "",
+             *       "next_time": ""
+             *     }
+             */
+            outcome: components["schemas"]["Outcome"];
+        };
+        /**
+         * Written
+         * @description What is known of a bake; what is left open stays so.
+         */
+        Written: {
+            /**
+             * Who
+             * @default
+             */
+            who: string;
+            /**
+             * Lines
+             * @default []
+             */
+            lines: components["schemas"]["LineTold"][];
+            /** Water G */
+            water_g?: number | null;
+            /** Dough C */
+            dough_c?: number | null;
+            /** Room C */
+            room_c?: number | null;
+            /** Oven C */
+            oven_c?: number | null;
+            /** Middle C */
+            middle_c?: number | null;
+            /** Dough G */
+            dough_g?: number | null;
+            /**
+             * Pieces
+             * @default []
+             */
+            pieces: number[];
+            /**
+             * Steps
+             * @default []
+             */
+            steps: components["schemas"]["StepTold"][];
+            /**
+             * Note
+             * @default
+             */
+            note: string;
         };
         /**
          * Kept
@@ -7717,7 +9327,8 @@ export interface components {
              *         "ready_min": null,
              *         "room_c": null,
              *         "warm_c": null
-             *       }
+             *       },
+             *       "learned": []
              *     }
              */
             count: components["schemas"]["Count"];
@@ -11875,6 +13486,1492 @@ export interface operations {
                 };
                 content: {
                     "text/event-stream": string;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_learned: {
+        parameters: {
+            query?: {
+                formula_id?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LearnedPage"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    take_figure: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FigureChosen"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LearnedPage"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    give_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FigureChosen"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LearnedPage"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    leave_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bake_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeavingOut"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_book: {
+        parameters: {
+            query?: {
+                words?: string;
+                formula_id?: number | null;
+                ingredient?: string;
+                least_score?: number | null;
+                month?: string | null;
+                offset?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BookPage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_points: {
+        parameters: {
+            query?: {
+                words?: string;
+                formula_id?: number | null;
+                ingredient?: string;
+                least_score?: number | null;
+                month?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Point"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_points_csv: {
+        parameters: {
+            query?: {
+                words?: string;
+                formula_id?: number | null;
+                ingredient?: string;
+                least_score?: number | null;
+                month?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": unknown;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_blank: {
+        parameters: {
+            query: {
+                formula_id: number;
+                revision?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Blank"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    write_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WriteIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Entry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tell_more: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bake_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToldLater"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Entry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_book_bake: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bake_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakePage"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_outcome: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bake_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OutcomeChange"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Entry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_beside: {
+        parameters: {
+            query: {
+                bake: string[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BesidePage"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_bake_json: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bake_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakeFile"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_bake_csv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bake_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": unknown;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_bake_card: {
+        parameters: {
+            query?: {
+                paper?: ("A4" | "Letter" | "roll") | null;
+            };
+            header?: never;
+            path: {
+                bake_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_all: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                ending: "json" | "csv";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                    "text/csv": unknown;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_photo: {
+        parameters: {
+            query: {
+                id: string;
+                square?: boolean;
+            };
+            header?: never;
+            path: {
+                bake_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoHead"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_photo: {
+        parameters: {
+            query?: {
+                small?: boolean;
+            };
+            header?: never;
+            path: {
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": unknown;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PhotoChange"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoHead"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    drop_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    begin_tasting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TastingBegun"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TastingState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_tasting: {
+        parameters: {
+            query?: {
+                taster?: string | null;
+            };
+            header?: never;
+            path: {
+                tasting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TastingState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_tasted: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tasting_id: string;
+                taster: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Tasted"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TastingState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lay_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tasting_id: string;
+                taster: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TastingState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    open_tasting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tasting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TastingState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -22,7 +22,7 @@ export function useIngredients() {
   return computed(() => pantry.data.value?.map((item) => item.ingredient) ?? [])
 }
 
-const USUAL_CLIMATE: Climate = { room_c: 22, warm_c: 28, fridge_c: 5, tap_c: 12, machine_c_min: 0.6, hand_c_min: 0.2, bowl: 'none', bowl_weighs_g: 0, oven_fan: false, oven_error_c: 0, heat_unit: 'C' }
+const USUAL_CLIMATE: Climate = { room_c: 22, warm_c: 28, fridge_c: 5, tap_c: 12, machine_c_min: 0.6, hand_c_min: 0.2, bowl: 'none', bowl_weighs_g: 0, oven_fan: false, oven_error_c: 0, heat_unit: 'C', rise_factor: 1 }
 
 const NO_KIT: Kit = { ovens: 1, mixers: 1, pots: 1, griddles: 1, sheets: 2, shelves: 2, fridge_shelves: 1, spread_g: 2 }
 

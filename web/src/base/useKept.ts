@@ -13,7 +13,7 @@ import { useHistory } from './useHistory'
 const KEEP_AFTER_MS = 500
 const TRY_AGAIN_MS = 3000
 
-export function useKept<T extends object, S extends object>(keeper: Keeper<T, S>) {
+export function useKept<T extends object, S extends object, K extends number | string = number>(keeper: Keeper<T, S, K>) {
   const body = ref(keeper.empty()) as Ref<T>
   const history = useHistory(body)
   /** The server's last word; null before the first. */
@@ -46,7 +46,7 @@ export function useKept<T extends object, S extends object>(keeper: Keeper<T, S>
     seen = JSON.stringify(body.value)
   }
 
-  async function open(wanted: number | null): Promise<void> {
+  async function open(wanted: K | null): Promise<void> {
     loaded.value = false
     error.value = null
     broughtBack.value = false
@@ -112,7 +112,7 @@ export function useKept<T extends object, S extends object>(keeper: Keeper<T, S>
     unanswered = null
     mirror()
     try {
-      theirs.value = await keeper.fetch(id() as number)
+      theirs.value = await keeper.fetch(id() as K)
     } catch (caught) {
       if (!(caught instanceof Refused)) throw caught // it is fetched again until it is had
     }

@@ -131,8 +131,8 @@ def _came_to(bakes: Sequence[InTheBook]) -> list[BesideRow]:
     for scale in dict.fromkeys(name for one in bakes for name in one.outcome.scores):
         found.append(_row("came_to", scale, "score", [Cell(was=one.outcome.scores.get(scale)) for one in bakes]))
     found.append(_row("came_to", "A piece, baked", "g", [Cell(was=one.record.baked_g) for one in bakes]))
-    found.append(_row("came_to", "Height", "cm", [Cell(was=one.outcome.height_cm) for one in bakes]))
-    found.append(_row("came_to", "Across", "cm", [Cell(was=one.outcome.across_cm) for one in bakes]))
+    found.append(_row("came_to", "Height, measured", "cm", [Cell(was=one.outcome.height_cm) for one in bakes]))
+    found.append(_row("came_to", "Across, measured", "cm", [Cell(was=one.outcome.across_cm) for one in bakes]))
     return [one for one in found if any(cell.was is not None for cell in one.cells)]
 
 

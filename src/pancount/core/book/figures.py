@@ -3,10 +3,11 @@
 A figure belongs to a formula (its losses, its rises and handwork, by way) or to the kitchen (how evenly one divides, the oven, the mixer, all rises).
 """
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cache
 from math import exp, log
+from statistics import fmean, geometric_mean
 from typing import Annotated, Literal
 from uuid import UUID
 
@@ -26,6 +27,8 @@ from pancount.core.pans.kit import Kit
 Where = Literal["formula", "kitchen"]
 FigureKey = Annotated[str, Field(min_length=1, max_length=140, pattern=r"^[^\x00-\x1f]*$")]
 """Figure, what it is of, and in which way: `rise:proof:overnight`."""
+OF_A_WAY = ("rise", "minutes")
+"""Figures that each way of a formula has its own of."""
 POOLED_FROM = 3
 """From so many bakes on a kitchen's own rises stand where the model's did, for a formula of which little is known."""
 
@@ -62,6 +65,7 @@ class BakeSaid(Frozen):
     """A bake and what it says; `left_out`: figures it does not count for, with the reason."""
 
     bake: UUID
+    formula_id: int | None
     name: str
     begun_s: float
     observed: tuple[Observed, ...]
@@ -82,7 +86,7 @@ class Saying(Frozen):
     """Why it does not count, or counts little; blank where it does."""
 
 
-class Moved(Frozen):
+class FigureMoved(Frozen):
     """What the figure was after a bake."""
 
     begun_s: float
@@ -117,7 +121,7 @@ class KitchensFigure(Frozen):
     """How far a single bake strays, in the figure's unit; of what is told by a factor, as a share."""
     bakes: int
     """How many count."""
-    moved: tuple[Moved, ...]
+    moved: tuple[FigureMoved, ...]
     said: tuple[Saying, ...]
     working: Derived
     says: str
@@ -146,28 +150,29 @@ def figure_key(figure: str, of: str = "", way: str = "") -> str:
 
 def kitchens_figures(said: Sequence[BakeSaid], known: Known) -> tuple[KitchensFigure, ...]:
     """What bakes say of the kitchen's own figures, the oldest first."""
-    found: dict[str, list[tuple[BakeSaid, Observed]]] = {}
-    for one in said:
-        for seen in one.observed:
-            name = "rise_all" if seen.figure == "rise" else seen.figure
-            if figure_rules()[name].where == "kitchen":
-                found.setdefault(figure_key(name), []).append((one, seen.model_copy(update={"figure": name, "of": "", "way": ""})))
-    return tuple(_figure(key, found[key], known, None) for key in _in_order(found))
+    found = _told(said, lambda seen: seen.model_copy(update={"figure": "rise_all" if seen.figure == "rise" else seen.figure, "of": "", "way": ""}), "kitchen")
+    return tuple(_figure(key, own, known, None) for key, own in found.items())
 
 
 def formulas_figures(said: Sequence[BakeSaid], known: Known, pooled: KitchensFigure | None = None) -> tuple[KitchensFigure, ...]:
-    """What bakes of one formula say of it, the oldest first; `pooled`: what all of the kitchen's rises say."""
+    """What bakes of one formula say of it, the oldest first; `pooled`: what the rises of all its other formulas say."""
+    return tuple(_figure(key, own, known, pooled) for key, own in _told(said, lambda seen: seen, "formula").items())
+
+
+def _told(said: Sequence[BakeSaid], named: Callable[[Observed], Observed], where: Where) -> dict[str, list[tuple[BakeSaid, Observed]]]:
+    """What was said of each figure: of a bake that says something of it several times, the middle of that, so that each bake counts as one."""
     found: dict[str, list[tuple[BakeSaid, Observed]]] = {}
     for one in said:
-        for seen in one.observed:
-            if figure_rules()[seen.figure].where == "formula":
-                found.setdefault(figure_key(seen.figure, seen.of, seen.way), []).append((one, seen))
-    return tuple(_figure(key, found[key], known, pooled) for key in _in_order(found))
-
-
-def _in_order(found: Iterable[str]) -> list[str]:
+        own: dict[str, list[Observed]] = {}
+        for seen in map(named, one.observed):
+            if figure_rules()[seen.figure].where == where:
+                own.setdefault(figure_key(seen.figure, seen.of, seen.way), []).append(seen)
+        for key, some in own.items():
+            rule, values = figure_rules()[some[0].figure], [seen.value for seen in some]
+            middle = geometric_mean(values) if rule.by_factor and min(values) > 0 else fmean(values)
+            found.setdefault(key, []).append((one, some[0].model_copy(update={"value": middle})))
     names = list(figure_rules())
-    return sorted(found, key=lambda key: (names.index(key.split(":")[0]), key))
+    return dict(sorted(found.items(), key=lambda item: names.index(item[0].split(":")[0])))
 
 
 def possible(figure: str, value: float) -> bool:
@@ -192,10 +197,10 @@ def _figure(key: str, told: Sequence[tuple[BakeSaid, Observed]], known: Known, p
     in_use = taken.value if taken and rule.where == "formula" else _in_use(first.figure, known, trade)
     usual = back(own.usual)
     return KitchensFigure(
-        key=key, figure=first.figure, of=first.of, way=first.way, way_name=known.ways.get(first.way, ""), label=_label(rule, first), unit=rule.unit, by_factor=rule.by_factor,
+        key=key, figure=first.figure, of=first.of, way=first.way, way_name=known.ways.get(first.way, "") if first.figure in OF_A_WAY else "", label=_label(rule, first), unit=rule.unit, by_factor=rule.by_factor,
         where=rule.where, taken_for=rule.taken_for, trade=trade, source=stands, in_use=in_use, taken=taken, usual=usual, low=back(own.low), high=back(own.high),
-        sure=own.sure, strays=own.strays, bakes=len(counted), moved=tuple(Moved(begun_s=one.begun_s, value=back(value)) for (one, _), value in zip(counted, learned.moved[1:], strict=True)),
-        said=said, working=_working(rule, first, trade, learned, [back(value) for value in values[-len(counted) :]] if counted else [], back(own.low), back(own.high), usual),
+        sure=own.sure, strays=own.strays, bakes=len(counted), moved=tuple(FigureMoved(begun_s=one.begun_s, value=back(value)) for (one, _), value in zip(counted, learned.moved[1:], strict=True)),
+        said=said, working=_working(rule, first, trade, learned, [back(value) for value in values[len(values) - len(counted) :]], back(own.low), back(own.high), usual),
         says=_says(rule, len(counted), trade, back(own.low), back(own.high)),
     )  # fmt: skip
 
@@ -203,7 +208,7 @@ def _figure(key: str, told: Sequence[tuple[BakeSaid, Observed]], known: Known, p
 def _trade(rule: Rule, seen: Sequence[Observed], pooled: KitchensFigure | None) -> tuple[float, str]:
     """What stands in without the book, and whose that is."""
     if seen[0].figure == "rise" and pooled is not None and pooled.bakes >= POOLED_FROM:
-        return pooled.usual, f"this kitchen's own, of all its rises, from {pooled.bakes}"
+        return pooled.usual, f"this kitchen’s own, of the rises of its other formulas, from {pooled.bakes} bakes"
     usual = next((one.usual for one in reversed(seen) if one.usual is not None), rule.trade)
     return (rule.least if usual is None else usual), rule.source
 
@@ -268,8 +273,9 @@ UNITS: dict[str, Unit] = {"share": "share", "factor": "count", "min": "min", "g"
 
 def _working(rule: Rule, one: Observed, trade: float, learned: Learnt, values: Sequence[float], low: float, high: float, usual: float) -> Derived:
     unit = UNITS[rule.unit]
-    shown = (Input("mean", "The middle of the bakes that count", sum(values) / len(values), unit),) if values else ()
-    reads = "The trade’s {trade} counts as three bakes" + (", beside {bakes} of this kitchen, {mean} in the middle" if values else "; no bake counts yet")
+    weights = [1 - share for share in learned.odd]
+    shown = (Input("mean", "Their middle, odd ones hardly counted", fmean(values, weights if sum(weights) else None), unit),) if values else ()
+    reads = "The trade’s {trade} counts as three bakes" + (", beside {bakes} of this kitchen, {mean} in the middle but for odd ones" if values else "; no bake counts yet")
     return Derived(
         _label(rule, one), usual, unit,
         "A bake strays as it does; one in ten is taken for odd and hardly counts; one kitchen in five is unlike the trade. Nothing is said about why.",

@@ -72,6 +72,8 @@ class TargetWas(Frozen):
     pieces: int
     piece_g: float
     weighed: tuple[float, ...]
+    tolerance_g: float
+    """How far off a piece was nothing to speak of."""
     mean_g: float | None
     spread_g: float | None
     least_g: float | None
@@ -85,7 +87,7 @@ class Loss(Frozen):
     was: float | None
 
 
-class Temperature(Frozen):
+class TemperatureWas(Frozen):
     """Something that was measured, beside what was meant. [°C]"""
 
     what: str
@@ -94,7 +96,7 @@ class Temperature(Frozen):
     was_c: float
 
 
-class Note(Frozen):
+class NoteWas(Frozen):
     """Something worth remembering, in the baker's words."""
 
     at_s: float
@@ -125,7 +127,7 @@ class Record(Frozen):
     baked_g: float | None
     """Of a piece. [g]"""
     dough_c: float | None
-    temperatures: tuple[Temperature, ...]
+    temperatures: tuple[TemperatureWas, ...]
     rise_min: float | None
     """All the dough's rises in the room together, as they were. [min]"""
     rise_c: float | None
@@ -135,7 +137,7 @@ class Record(Frozen):
     water_added_points: float
     """The same in percent of all flour."""
     changed: tuple[str, ...]
-    notes: tuple[Note, ...]
+    notes: tuple[NoteWas, ...]
     observed: tuple[Observed, ...]
     written: bool = Field(description="Whether it was written in by hand, not at the bench.")
 
@@ -252,7 +254,7 @@ def _targets(ground: Ground, bake: Bake, now: BakeNow) -> tuple[TargetWas, ...]:
                 name=target.name, fill_kind=target.fill_kind or begun.formula.usual.fill_kind, meant_pieces=meant, meant_piece_g=before[of("piece_g", n)],
                 pieces=len(weighed) if len(weighed) >= meant else made.pieces if made else meant,
                 piece_g=fmean(weighed) if weighed else made.piece_g if made else before[of("piece_g", n)],
-                weighed=tuple(weighed[:200]), mean_g=fmean(weighed) if weighed else None, spread_g=stdev(weighed) if len(weighed) > 1 else None,
+                weighed=tuple(weighed[:200]), tolerance_g=max(now.step_g, begun.kit.spread_g), mean_g=fmean(weighed) if weighed else None, spread_g=stdev(weighed) if len(weighed) > 1 else None,
                 least_g=min(weighed, default=None), most_g=max(weighed, default=None),
             )
         )  # fmt: skip
@@ -296,17 +298,17 @@ def _water_added(plan: Plan, bake: Bake) -> float:
 LABELS = {"dough_c": "Dough", "room_c": "Room", "middle_c": "Middle", "oven_c": "Oven"}
 
 
-def _temperatures(ground: Ground, bake: Bake, now: BakeNow) -> tuple[Temperature, ...]:
+def _temperatures(ground: Ground, bake: Bake, now: BakeNow) -> tuple[TemperatureWas, ...]:
     begun = ground.begun
     middle = next((one.middle for one in begun.method.bakes if one.middle is not None), None)
     dial = next((one.dial_c for one in begun.method.bakes if one.dial_c is not None), None)
     meant = {"dough_c": now.dough.wanted_c, "room_c": begun.count.today.room_c if begun.count.today.room_c is not None else begun.climate.room_c, "middle_c": middle.middle_c if middle else None, "oven_c": dial}
-    found = [Temperature(what=what, label=label, meant_c=meant[what], was_c=value) for what, label in LABELS.items() if (value := bake.latest(what)) is not None]
+    found = [TemperatureWas(what=what, label=label, meant_c=meant[what], was_c=value) for what, label in LABELS.items() if (value := bake.latest(what)) is not None]
     return tuple(found)
 
 
-def _notes(bake: Bake) -> tuple[Note, ...]:
-    return tuple(Note(at_s=one.at_s, who=one.who, says=one.what.text) for one in bake.notes[-MOST_NOTES:] if one.what.deed == "noted")
+def _notes(bake: Bake) -> tuple[NoteWas, ...]:
+    return tuple(NoteWas(at_s=one.at_s, who=one.who, says=one.what.text) for one in bake.notes[-MOST_NOTES:] if one.what.deed == "noted")
 
 
 def words_of(record: Record, outcome: Outcome, captions: Iterable[str] = ()) -> str:

@@ -1,13 +1,11 @@
 <script setup lang="ts">
 /** Nothing is left to do, or it is over: what was changed, what comes of it, and how it ends. */
 import { computed, ref } from 'vue'
-import { useRouter } from 'vue-router'
 import { gramsUnit } from './words'
-import { api, ask, Refused, type BakeState, type BakeNow, type Deed } from '@/api/client'
-import { tell } from '@/base/notice'
+import type { BakeState, BakeNow, Deed } from '@/api/client'
 import type { Units } from '@/base/format'
 import LinkButton from '@/design/LinkButton.vue'
-import Said from '@/design/Said.vue'
+import LayPart from '@/screens/book/LayPart.vue'
 
 export interface EndPanelProps {
   bake: BakeNow
@@ -16,33 +14,13 @@ export interface EndPanelProps {
 }
 const props = defineProps<EndPanelProps>()
 const emit = defineEmits<{ act: [...deeds: Deed[]] }>()
-const router = useRouter()
 const ENDS: Record<string, string> = { done: 'Done. It is in the book.', stopped: 'Stopped.', thrown_away: 'Thrown away.', paused: 'Put away until later.' }
 const over = computed(() => props.bake.status in ENDS)
 const note = ref('')
-const asked = ref(false)
-const why = ref('')
 function end(how: 'done' | 'stopped' | 'thrown_away'): void {
   const text = note.value.trim()
   emit('act', ...(text ? [{ deed: 'noted', text } as const] : []), { deed: 'ended', how })
   note.value = ''
-}
-/** What was changed goes on the desk, from where it can be saved as the next revision; what lies there unsaved is asked about first. */
-async function lay(sure = false): Promise<void> {
-  const formula_id = props.head.formula_id
-  const formula = props.bake.changes.formula
-  if (!formula_id || !formula) return
-  const path = { params: { path: { formula_id } } }
-  try {
-    const state = await ask(api.GET('/api/formulas/{formula_id}', path))
-    if (state.head.unsaved && state.head.latest_number > 0 && !sure) return void (asked.value = true)
-    await ask(api.PUT('/api/formulas/{formula_id}/desk', { ...path, body: { formula, count: state.count, version: state.version } }))
-    tell('What was changed at the bench lies on the desk. Save it as a revision when you like it.')
-    await router.push({ name: 'formula', params: { id: formula_id } })
-  } catch (caught) {
-    if (!(caught instanceof Refused)) throw caught
-    why.value = caught.message
-  }
 }
 const pieces = computed(() => props.bake.strips.reduce((sum, one) => sum + one.pieces.length, 0))
 </script>
@@ -59,9 +37,7 @@ const pieces = computed(() => props.bake.strips.reduce((sum, one) => sum + one.p
     <section v-if="bake.changes.says.length" class="changed">
       <h3>Otherwise than the formula</h3>
       <ul><li v-for="(line, n) in bake.changes.says" :key="n">{{ line }}</li></ul>
-      <el-button v-if="bake.changes.formula && head.formula_id" class="big" @click="lay()">Lay it on the desk</el-button>
-      <Said v-if="asked" tone="now"><strong>The desk has something that is not saved</strong>It would be gone, but for what its last revision has.<div class="row"><el-button @click="lay(true)">Lay it on top</el-button><LinkButton :to="{ name: 'formula', params: { id: head.formula_id ?? 0 } }">See the desk first</LinkButton></div></Said>
-      <Said v-if="why" tone="stop">{{ why }}</Said>
+      <LayPart v-if="bake.changes.formula && head.formula_id" :formula-id="head.formula_id" :formula="bake.changes.formula" says="What was changed at the bench lies on the desk. Save it as a revision when you like it." />
     </section>
     <template v-if="!over">
       <label class="note">A note for the book<textarea v-model="note" rows="3" maxlength="300" /></label>
@@ -69,7 +45,8 @@ const pieces = computed(() => props.bake.strips.reduce((sum, one) => sum + one.p
     </template>
     <div v-else class="acts">
       <el-button v-if="bake.status !== 'thrown_away'" class="big" :type="bake.status === 'paused' ? 'primary' : undefined" @click="emit('act', { deed: 'resumed' })">Go on with it</el-button>
-      <LinkButton v-if="head.formula_id && bake.status !== 'paused'" class="big" type="primary" :to="{ name: 'bench', query: { again: head.id } }">Bake it again</LinkButton>
+      <LinkButton v-if="bake.status !== 'paused'" class="big" type="primary" :to="{ name: 'book-bake', params: { id: head.id } }">Its page in the book</LinkButton>
+      <LinkButton v-if="head.formula_id && bake.status !== 'paused'" class="big" :to="{ name: 'bench', query: { again: head.id } }">Bake it again</LinkButton>
     </div>
   </div>
 </template>

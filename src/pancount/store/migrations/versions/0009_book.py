@@ -68,6 +68,7 @@ def upgrade() -> None:
         sa.Column("scales", ARRAY(sa.Text), nullable=False),
         sa.Column("begun_at", TIMESTAMP(timezone=True), server_default=sa.func.now(), nullable=False),
         sa.Column("opened_at", TIMESTAMP(timezone=True), nullable=True),
+        sa.Column("knows", ARRAY(UUID(as_uuid=True)), server_default="{}", nullable=False),
         sa.PrimaryKeyConstraint("id", name="pk_tastings"),
         sa.ForeignKeyConstraint(["kitchen_id"], ["kitchens.id"], name="fk_tastings_kitchen_id"),
     )

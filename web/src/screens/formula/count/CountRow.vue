@@ -34,7 +34,7 @@ const value = computed(() => props.pin ?? props.worked?.value)
 /** What stands in for a pin, where something does. */
 const standsIn = computed(() => {
   if (isPinned.value) return ''
-  return props.worked?.source === 'usual' ? 'usual' : props.worked?.source === 'written' ? 'as written' : props.worked?.source === 'limit' ? 'up to the limit' : ''
+  return props.worked?.source === 'usual' ? 'usual' : props.worked?.source === 'learned' ? 'as your bakes say' : props.worked?.source === 'written' ? 'as written' : props.worked?.source === 'limit' ? 'up to the limit' : ''
 })
 const toggle = () => emit('pin', isPinned.value ? null : (props.worked?.value ?? null))
 </script>

@@ -13,7 +13,7 @@ export interface Desk {
 }
 
 export const emptyTarget = (name = ''): Target => ({ name, pins: {}, pan: null, leave_gaps: false })
-export const emptyCount = (): Count => ({ pins: {}, targets: [emptyTarget()], limits: [], leave_remainder: false, rules: 'EU', way: '', today: {} })
+export const emptyCount = (): Count => ({ pins: {}, targets: [emptyTarget()], limits: [], leave_remainder: false, rules: 'EU', way: '', today: {}, learned: [] })
 
 const STEPS = 60
 /** One note each; where there are more than a way has, so many in one. */

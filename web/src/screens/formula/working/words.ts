@@ -32,6 +32,7 @@ export const FROM = {
   pinned: 'pinned by you',
   worked: 'worked out',
   usual: 'usual for this formula',
+  learned: 'what this kitchen’s bakes say',
   written: 'as the formula is written',
   formula: 'from the formula',
   pan: 'from the pan',
