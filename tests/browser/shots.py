@@ -51,14 +51,6 @@ def dough(page: Page) -> None:
     page.get_by_role("heading", name="What is in it").wait_for()
 
 
-def side_by_side(page: Page) -> None:
-    open_formula(page, "Cardamom milk buns")
-    page.get_by_role("button", name="Revisions").click()
-    page.get_by_role("button", name="Revision 1 side by side with the desk").click()
-    choose(page, "Beside which formula", "Squash rolls")
-    page.get_by_role("row", name="Squash, mashed").wait_for()
-
-
 def welcome(page: Page) -> None:
     page.goto("/welcome?step=4")
     page.get_by_role("button", name="Begin with Milk buns").wait_for()
@@ -142,10 +134,31 @@ def loads(page: Page) -> None:
     page.locator(".loads").wait_for()
 
 
-def method_sheet(page: Page) -> None:
-    open_formula(page, "Yogurt flatbreads")
-    page.goto(f"{page.url.split('?')[0]}/method-sheet")
-    page.get_by_role("article").wait_for()
+def book(page: Page) -> None:
+    page.goto("/book")
+    page.get_by_role("link", name="Caraway knots").first.wait_for()
+
+
+def baked(page: Page) -> None:
+    """The buns that the neighbour's table had none left of."""
+    book(page)
+    page.get_by_role("searchbox", name="Find in all words").fill("neighbour")
+    page.get_by_text("1 bake found").wait_for()
+    page.get_by_role("link", name="Cardamom milk buns").click()
+    page.get_by_role("heading", name="What it came to").wait_for()
+
+
+def charts(page: Page) -> None:
+    page.goto("/book?view=charts")
+    page.get_by_role("img", name=re.compile("^Baking loss")).wait_for()
+
+
+def learned(page: Page) -> None:
+    """What the buns lose in the heat, opened."""
+    page.goto("/book/learned")
+    choose(page, "Formula", re.compile("^Cardamom milk buns"))
+    page.get_by_role("button", name=re.compile("^How Baking loss")).click()
+    page.get_by_text("four times in five it lies").wait_for()
 
 
 def kitchen(page: Page) -> None:
@@ -172,17 +185,18 @@ SHOTS = [
     ("pans", pans, DESK, "light"),
     ("working", working, TABLET, "light"),
     ("dough", dough, DESK, "light"),
-    ("side-by-side", side_by_side, DESK, "light"),
     ("welcome", welcome, DESK, "light"),
     ("sheet", sheet, DESK, "light"),
-    ("method-sheet", method_sheet, DESK, "light"),
     ("method", method, DESK, "light"),
     ("kitchen", kitchen, DESK, "light"),
     ("bench-tablet-dark", over, TABLET, "dark"),
     ("bench", bench, DESK, "light"),
     ("bench-phone", loads, PHONE, "light"),
+    ("book", book, DESK, "light"),
+    ("baked", baked, DESK, "light"),
+    ("charts", charts, DESK, "light"),
+    ("learned", learned, DESK, "light"),
     ("day", day, DESK, "light"),
-    ("day-phone", day, PHONE, "light"),
     ("wall", wall, DESK, "light"),
 ]
 

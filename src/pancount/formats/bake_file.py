@@ -67,7 +67,7 @@ def bake_csv(bake: BakeOut) -> str:
         write.writerow(_row(("beside" if line.beside else "line", line.of, line.name, "g", line.meant_g, line.was_g, line.says)))
     for step in record.steps:
         write.writerow(_row(("step", "", step.label, "min", step.planned_min, step.minutes, step.status)))
-    for loss, name in ((record.bench_loss, "left in the bowl and on the bench"), (record.bake_loss, "lost in the heat")):
+    for loss, name in ((record.bench_loss, "bowl and bench loss"), (record.bake_loss, "baking loss")):
         write.writerow(_row(("figure", "", name, "share", loss.meant, loss.was, "")))
     for one in record.temperatures:
         write.writerow(_row(("figure", "", one.label, "celsius", one.meant_c, one.was_c, "")))

@@ -88,8 +88,8 @@ def _sum(one: float | None, other: float | None) -> float | None:
 
 FIGURES: tuple[tuple[str, str, Callable[[InTheBook], Cell]], ...] = (
     ("Dough", "g", lambda one: Cell(was=one.record.mixed_g, meant=one.record.planned_g)),
-    ("Left in the bowl and on the bench", "share", lambda one: Cell(was=one.record.bench_loss.was, meant=one.record.bench_loss.meant)),
-    ("Lost in the heat", "share", lambda one: Cell(was=one.record.bake_loss.was, meant=one.record.bake_loss.meant)),
+    ("Bowl and bench loss", "share", lambda one: Cell(was=one.record.bench_loss.was, meant=one.record.bench_loss.meant)),
+    ("Baking loss", "share", lambda one: Cell(was=one.record.bake_loss.was, meant=one.record.bake_loss.meant)),
     ("Water added at the mixer", "percent", lambda one: Cell(was=one.record.water_added_points)),
     ("Pieces", "count", lambda one: Cell(was=one.record.pieces, meant=sum(target.meant_pieces for target in one.record.targets))),
     ("A piece", "g", lambda one: Cell(was=one.record.targets[0].piece_g, meant=one.record.targets[0].meant_piece_g) if one.record.targets else Cell(was=None)),

@@ -39,7 +39,7 @@ const taste = () => attempt(async () => {
 
 <template>
   <main class="page">
-    <div class="page-head"><h1>Side by side</h1><span class="spacer" /><el-switch v-model="all" active-text="Show what is alike too" /><el-button :disabled="bakes.length < 2" @click="taste">Taste them blind</el-button><LinkButton text :to="{ name: 'book', query: { with: bakes.join(',') } }">Choose others</LinkButton></div>
+    <div class="page-head"><h1>Side by side</h1><span class="spacer" /><el-switch v-model="all" active-text="Show what is alike too" aria-label="Show what is alike too" /><el-button :disabled="bakes.length < 2" @click="taste">Taste them blind</el-button><LinkButton text :to="{ name: 'book', query: { with: bakes.join(',') } }">Choose others</LinkButton></div>
     <div class="tellings"><RefusedNote v-if="refused" :refused="refused" @close="refused = null" /></div>
     <Said v-if="bakes.length < 2"><strong>Choose two to four bakes</strong>They are chosen in the book’s list.<div class="row"><LinkButton type="primary" :to="{ name: 'book' }">The book</LinkButton></div></Said>
     <Said v-else-if="page.error.value" tone="stop"><strong>They cannot be put side by side</strong>{{ page.error.value.message }}<div class="row"><el-button @click="page.refetch()">Try again</el-button></div></Said>

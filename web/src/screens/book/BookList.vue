@@ -17,7 +17,7 @@ const ENDS: Record<string, string> = { stopped: 'stopped', thrown_away: 'thrown 
 const facts = (one: BookHead): string[] =>
   [
     one.numbers.piece_g == null ? '' : `${one.numbers.pieces} × ${grams(one.numbers.piece_g, props.units)}`,
-    one.numbers.bake_loss == null ? '' : `${share(one.numbers.bake_loss)} lost in the heat`,
+    one.numbers.bake_loss == null ? '' : `${share(one.numbers.bake_loss)} baking loss`,
     Math.abs(one.numbers.water_added_g) >= 1 ? `${signed(Math.round(one.numbers.water_added_g), 'g')} water` : '',
     one.way,
     one.written ? 'written in' : '',

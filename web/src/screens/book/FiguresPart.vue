@@ -15,7 +15,7 @@ const props = defineProps<FiguresPartProps>()
 const rows = computed(() => {
   const { record, units } = props
   return [
-    ...[['Left in the bowl and on the bench', record.bench_loss], ['Lost in the heat', record.bake_loss]].map(([name, loss]) => ({ name: String(name), meant: share((loss as BakeRecord['bench_loss']).meant), was: (loss as BakeRecord['bench_loss']).was == null ? '' : share((loss as BakeRecord['bench_loss']).was as number) })),
+    ...[['Bowl and bench loss', record.bench_loss], ['Baking loss', record.bake_loss]].map(([name, loss]) => ({ name: String(name), meant: share((loss as BakeRecord['bench_loss']).meant), was: (loss as BakeRecord['bench_loss']).was == null ? '' : share((loss as BakeRecord['bench_loss']).was as number) })),
     ...record.targets.map((one) => ({ name: one.name || 'Pieces', meant: `${one.meant_pieces} × ${grams(one.meant_piece_g, units)}`, was: `${one.pieces} × ${grams(one.piece_g, units)}` })),
     ...(record.baked_g == null ? [] : [{ name: 'A piece, baked', meant: '', was: grams(record.baked_g, units) }]),
     ...record.temperatures.map((one) => ({ name: one.label, meant: one.meant_c == null ? '' : celsius(one.meant_c), was: celsius(one.was_c) })),

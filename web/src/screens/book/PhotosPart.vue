@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** A bake's photos: added from the camera or from files, cropped square or not, told of, removed. */
-import { ref } from 'vue'
+import { ref, watch } from 'vue'
 import { changePhoto, dropPhoto, photoAddress, PHOTO_KINDS, sendPhoto } from './photos'
 import type { PhotoHead } from '@/api/client'
 import { tell } from '@/base/notice'
@@ -19,6 +19,8 @@ const sending = ref(0)
 const chosen = ref<HTMLInputElement>()
 const camera = ref<HTMLInputElement>()
 const open = ref<PhotoHead | null>(null)
+const caption = ref('')
+watch(open, (now) => (caption.value = now?.caption ?? ''))
 
 async function add(event: Event): Promise<void> {
   const field = event.target as HTMLInputElement
@@ -71,7 +73,7 @@ const described = (photo: PhotoHead, n: number) => photo.caption || `${props.nam
       <template v-if="open">
         <img class="large" :class="{ square: open.square }" :src="photoAddress(open.id)" :alt="described(open, photos.findIndex((one) => one.id === open?.id))" :width="open.width" :height="open.height" />
         <div class="row">
-          <el-input :model-value="open.caption" maxlength="300" placeholder="What is on it" aria-label="What is on it" @change="open && change(open, { caption: String($event) })" />
+          <el-input v-model="caption" maxlength="300" placeholder="What is on it" aria-label="What is on it" @change="open && change(open, { caption })" />
           <el-switch :model-value="open.square" active-text="Square" aria-label="Shown square" @change="open && change(open, { square: Boolean($event) })" />
           <el-button text @click="open && drop(open)">Remove</el-button>
         </div>

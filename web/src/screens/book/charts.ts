@@ -18,8 +18,8 @@ export interface ChartKind {
 const n = (value: number | null | undefined): number | null => value ?? null
 export const CHARTS: readonly ChartKind[] = [
   { key: 'score', title: 'Score', says: 'the mean of its scales', along: 'begun_at', y: (one) => n(one.numbers.score), text: scoreText, fromZero: false },
-  { key: 'bake_loss', title: 'Lost in the heat', says: 'of the raw piece', along: 'begun_at', y: (one) => n(one.numbers.bake_loss), text: share, fromZero: false },
-  { key: 'bench_loss', title: 'Left in the bowl and on the bench', says: 'of what was mixed', along: 'begun_at', y: (one) => n(one.numbers.bench_loss), text: share, fromZero: true },
+  { key: 'bake_loss', title: 'Baking loss', says: 'of the raw piece', along: 'begun_at', y: (one) => n(one.numbers.bake_loss), text: share, fromZero: false },
+  { key: 'bench_loss', title: 'Bowl and bench loss', says: 'of what was mixed', along: 'begun_at', y: (one) => n(one.numbers.bench_loss), text: share, fromZero: true },
   { key: 'spread', title: 'How far pieces stray', says: 'standard deviation of those weighed off', along: 'begun_at', y: (one) => n(one.numbers.spread_g), text: (value) => `${plain(value, 2)} g`, fromZero: true },
   { key: 'rise', title: 'All rises against warmth', says: 'of the dough, in the middle of its first rise', along: 'rise_c', y: (one) => n(one.numbers.rise_min), text: minutesText, fromZero: false },
   { key: 'water', title: 'Water added at the mixer', says: 'over what was meant, in points of all flour', along: 'begun_at', y: (one) => one.numbers.water_added_points, text: (value) => `${plain(value, 2)} points`, fromZero: true },

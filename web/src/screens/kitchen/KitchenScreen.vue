@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The kitchen: how it weighs, measures and bakes, read down in sections; what is not told yet stands first. */
 import { computed, ref, watch } from 'vue'
+import BookSection from './BookSection.vue'
 import CupsSection from './CupsSection.vue'
 import HabitsSection from './HabitsSection.vue'
 import KitSection from './KitSection.vue'
@@ -57,6 +58,7 @@ watch(
           <KitSection v-else-if="section.key === 'kit'" :kit="settings.kit" :units="units" @change="setSoon({ kit: $event })" />
           <WarmthSection v-else-if="section.key === 'warmth' && units" :climate="settings.climate" :units="units" @change="setSoon({ climate: $event })" />
           <PracticeSection v-else-if="section.key === 'practice'" :practice="settings.practice" @change="set({ practice: $event })" />
+          <BookSection v-else-if="section.key === 'book'" :scales="settings.scales ?? []" :language="settings.language" @change="set" />
           <LooksSection v-else />
         </section>
       </div>

@@ -2,7 +2,7 @@
 import type { Settings } from '@/api/client'
 
 export interface Section {
-  key: 'name' | 'scale' | 'paper' | 'habits' | 'cups' | 'kit' | 'warmth' | 'practice' | 'looks'
+  key: 'name' | 'scale' | 'paper' | 'habits' | 'cups' | 'kit' | 'warmth' | 'practice' | 'book' | 'looks'
   title: string
   says: string
 }
@@ -15,6 +15,7 @@ export const SECTIONS: readonly Section[] = [
   { key: 'warmth', title: 'Warmth', says: 'How warm it usually is, the mixer’s friction and the oven. What is otherwise today is said with the method.' },
   { key: 'paper', title: 'Lengths and paper', says: '' },
   { key: 'practice', title: 'How it is reckoned', says: 'Where bakers disagree.' },
+  { key: 'book', title: 'The book', says: 'How bakes are scored, and how words in it are found.' },
   { key: 'looks', title: 'How it looks', says: 'In this browser alone.' },
 ]
 
