@@ -6,6 +6,7 @@ the reader or the solver work hardest. What is too large must be refused in unde
 Run: PYTHONPATH=src:tests .venv/bin/python bench/abuse.py [words in a name]
 """
 
+import io
 import json
 import multiprocessing
 import resource
@@ -16,6 +17,8 @@ from collections.abc import Callable
 from pathlib import Path
 from uuid import UUID, uuid5
 
+import numpy as np
+from PIL import Image
 from sqlalchemy import Engine, text
 from starlette.testclient import TestClient
 
@@ -23,6 +26,7 @@ from pancount.api.app import make_app
 from pancount.api.long import Bench
 from pancount.api.sizes import BODY_BYTES, OTHERS
 from pancount.core.base import most
+from pancount.core.book.written import MOST_WRITTEN
 from pancount.serving import warm
 from pancount.store.cluster import Cluster
 from pancount.store.database import connect, migrate, transaction
@@ -207,9 +211,54 @@ def cases() -> list[tuple[str, str, str, object]]:
     reports = [{"report": 3, "data": "0402009c01", "at_s": n} for n in range(most.BENCH_READINGS)]
     found.append(("a scale", "POST", "/api/devices/scale/read", {"reports": reports, "target_g": 475, "now_s": 100}))
     found += [("list", "GET", f"/api/{what}", None) for what in ("bench", "bakes", "formulas", "pantry", "pans", "takings", "cups", "reference", "kitchen")]
+    return found + book_cases()
+
+
+def book_cases() -> list[tuple[str, str, str, object]]:
+    """The book, with two thousand copies of the fullest bake in it."""
+    at, found = {"begun_at": "2026-10-01T06:00:00Z"}, list[tuple[str, str, str, object]]()
+    told = {
+        "lines": [{"line": f"w0.s{n % 2}.n{n % 60}", "g": n} for n in range(MOST_WRITTEN)], "steps": [{"task": f"p{n}", "minutes": 20_160} for n in range(MOST_WRITTEN)],
+        "pieces": [80.5] * 200, "water_g": 30, "dough_g": 1800, "note": LONG_NAME[:300],
+    }  # fmt: skip
+    outcome = {"scores": {f"Scale {n}": 3 for n in range(12)}, **dict.fromkeys(("words", "wrong", "next_time"), (LONG_NAME * 50)[:10000])}
+    for n, what in ((1, "long names"), (2, "known, 12 targets")):
+        found.append((f"book, write in {what}", "POST", "/api/book/bakes", {"id": str(UUID(int=70 + n)), "formula_id": n, "told": told, "outcome": outcome, **at}))
+        found.append((f"book, blank of {what}", "GET", f"/api/book/blank?formula_id={n}", None))
+    own = f"/api/book/bakes/{ENDED}"
+    found.append(("book, what it came to", "PUT", f"{own}/outcome", {"outcome": outcome, "version": 1}))
+    found.append(("book, told later", "POST", f"{own}/told", {"id": str(UUID(int=77)), "told": told}))
+    for what in ("", "/bake.json", "/bake.csv", "/card.pdf?paper=A4", "/card.pdf?paper=roll"):
+        found.append((f"book, the fullest bake{what}", "GET", own + what, None))
+    found.append(("book, four beside", "GET", "/api/book/beside?" + "&".join(f"bake={UUID(int=600 + n)}" for n in range(4)), None))
+    words = "flour " * 33
+    for what in ("", f"?words={words.replace(' ', '%20')}", "?least_score=2&ingredient=butter", "/points", "/points.csv", f"/points?words={words.replace(' ', '%20')}", "/learned?formula_id=2"):
+        found.append((f"book, {what[:30]}", "GET", f"/api/book{what}", None))
+    found.append(("book, a figure taken", "POST", "/api/book/learned/take", {"figure": "spread_g::"}))
+    for title, content in pictures():
+        found.append((f"book, photo, {title}", "POST", f"{own}/photos?id={uuid5(FULL, title)}", content))
     return found
 
 
+def pictures() -> list[tuple[str, bytes]]:
+    """As many pixels of each kind as are taken, and some that say more than they hold."""
+    random, found = np.random.default_rng(1), list[tuple[str, bytes]]()
+    for title, pixels in most.PHOTO_PIXELS.items():
+        wide = 4000
+        noise = random.integers(0, 255, (pixels // wide, wide, 4 if title == "PNG" else 3), dtype=np.uint8)
+        if not title.endswith("JPEG"):
+            noise //= 64  # so that the file stays within what is taken
+            noise[:, ::2] = 7
+            noise[::3] = 7
+        out = io.BytesIO()
+        more = {"quality": 8, "subsampling": 0, "progressive": title.startswith("progressive")} if title.endswith("JPEG") else {}
+        Image.fromarray(noise).save(out, title.rpartition(" ")[2], **more)
+        found.append((title, out.getvalue()[:14_990_000]))
+    return [*found, ("half of a JPEG", found[0][1][: len(found[0][1]) // 2]), ("nothing", bytes(14_000_000))]
+
+
+ENDED = UUID(int=8)
+"""A bake of the known formula with as much told of it as it holds, over."""
 FULL = UUID(int=7)
 """A bake of the known formula, with as much told of it as it holds but for one sending."""
 
@@ -251,9 +300,20 @@ def fill(engine: Engine) -> None:
     told = happened("first", most.BENCH_EVENTS - most.BENCH_SENT)
     for first in range(0, len(told), most.BENCH_SENT):
         client.post(f"/api/bakes/{FULL}/events", json={"events": told[first : first + most.BENCH_SENT]}).raise_for_status()
+    client.post("/api/bakes", json={"id": str(ENDED), "formula_id": 2}).raise_for_status()
+    told = [*happened("ended", most.BENCH_EVENTS - most.BENCH_SENT - 1), {"id": str(UUID(int=9)), "writer": "end", "clock": 1, "at_s": 4e9, "what": {"deed": "ended", "how": "done"}}]
+    for first in range(0, len(told), most.BENCH_SENT):
+        client.post(f"/api/bakes/{ENDED}/events", json={"events": told[first : first + most.BENCH_SENT]}).raise_for_status()
+    assert client.get("/api/book").json()["total"] == 1
     with engine.begin() as connection:
         own = "kitchen_id, formula_id, name, pieces, mixes, begun, begun_at, last_number, status"
-        connection.execute(text(f"INSERT INTO bakes (id, {own}) SELECT gen_random_uuid(), {own} FROM bakes, generate_series(1, {most.BAKES_AT_ONCE - 3})"))
+        new = "('00000000-0000-0000-0000-' || lpad(to_hex(599 + n), 12, '0'))::uuid"
+        connection.execute(text(f"INSERT INTO bakes (id, {own}) SELECT {new}, {own} FROM bakes, generate_series(1, {most.BOOK_POINTS}) n WHERE id = '{ENDED}'"))
+        kept = "kitchen_id, formula_id, begun_at, number, edition, record, numbers, observed, outcome, version, ingredients, score, told"
+        connection.execute(text(f"INSERT INTO book (bake_id, {kept}) SELECT {new}, {kept} FROM book, generate_series(1, {most.BOOK_POINTS}) n WHERE bake_id = '{ENDED}'"))
+    with engine.begin() as connection:
+        own = "kitchen_id, formula_id, name, pieces, mixes, begun, begun_at, last_number, status"
+        connection.execute(text(f"INSERT INTO bakes (id, {own}) SELECT gen_random_uuid(), {own} FROM bakes, generate_series(1, {most.BAKES_AT_ONCE - 3}) WHERE bakes.id = '{FULL}'"))
         more = "SELECT {} FROM {} t, generate_series(1, {}) WHERE t.id = {}"
         columns = "kitchen_id, latest_number, name, styles, unsaved, desk_formula, desk_schema, desk_count, desk_base, version"
         connection.execute(text(f"INSERT INTO formulas ({columns}) " + more.format(columns, "formulas", FORMULAS, 3)))

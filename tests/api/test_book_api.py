@@ -204,9 +204,14 @@ class TestFinding:
         finally:
             client.put("/api/kitchen", json={"name": state["name"], "version": state["version"] + 1, "settings": state["settings"]})
 
-    @pytest.mark.parametrize("words", ["'", '"', "a & | !", "\\", "(:*", "<->", "   ", "½", "%s", "a" * 200, "ﬁ 🥯", "--", "-"])
+    @pytest.mark.parametrize("words", ["'", '"', "a & | !", "\\", "(:*", "<->", "   ", "½", "%s", "a" * 200, "ﬁ 🥯", "--", "-", "²³", "ⅷ", "१२", "a²", "ａｂ"])
     def test_any_words_may_be_typed(self, client, words):
         assert client.get("/api/book", params={"words": words}).status_code == 200
+
+    @pytest.mark.parametrize("asked", [{"words": "a\x00b"}, {"ingredient": "\x00"}, {"month": "2026-13"}, {"least_score": 9}, {"formula_id": 0}])
+    def test_what_cannot_be_looked_for(self, client, asked):
+        answer = client.get("/api/book", params=asked)
+        assert (answer.status_code, answer.json()["errors"][0]["pointer"]) == (422, f"/{next(iter(asked))}")
 
     def test_by_what_is_told(self, client, bakes):
         def found(**asked: object) -> set[str]:

@@ -202,6 +202,10 @@ def test_the_table_of_limits_is_this_one():
         f"body: a day, to keep or to plan | {sizes['(POST|PUT) /api/days(/.*)?'] // 1000} kB | | days; products, absences of one | {spaced(most.DAYS)}; {most.DAY_PRODUCTS}, {most.ABSENCES} |",
         f"body: what happened at the bench | {sizes['POST /api/bakes/[^/]+/events'] // 1000} kB | | bakes; under way; mixes of one | {spaced(most.BAKES)}; {most.BAKES_AT_ONCE}; {most.BENCH_MIXES} |",
         f"events of a bake; sent at once | {spaced(most.BENCH_EVENTS)}; {most.BENCH_SENT} | | devices that listen; reports of a scale at once | {live.LISTENERS}; {most.BENCH_READINGS} |",
+        f"body: a bake written in; told of later | {sizes['POST /api/book/bakes'] // 1000} kB; {sizes['(POST|PUT) /api/book/bakes/[^/]+/(told|outcome)'] // 1000} kB |",
+        f"photos of a bake; of a kitchen; tastings | {most.BOOK_PHOTOS}; {spaced(most.PHOTOS)}; {spaced(most.TASTINGS)} |",
+        f"body: a photo | {spaced(sizes['POST /api/book/bakes/[^/]+/photos'] // 1000)} kB |",
+        f"pixels of a photo: JPEG; progressive; PNG; WebP | {'; '.join(str(one // 1_000_000) for one in most.PHOTO_PIXELS.values())} million |",
         f"from {LEAST_GRAMS:f} g to {spaced(MOST_GRAMS)} g",
     ]
     assert [row for row in rows if row not in said] == []

@@ -3,7 +3,7 @@
 import io
 
 import pytest
-from PIL import Image
+from PIL import Image, ImageFile
 from PIL.ExifTags import GPS, IFD, Base
 
 from pancount.core.base import most
@@ -91,10 +91,21 @@ def test_no_photo(content, says):
         photo_of(content)
 
 
+def test_cut_off_beside_the_maker_of_papers():
+    """WeasyPrint has Pillow fill up what is cut off, for the whole process: half a photo is refused all the same, and papers go on as before."""
+    import weasyprint  # noqa: F401
+
+    ImageFile.LOAD_TRUNCATED_IMAGES = True
+    content = whole("JPEG")
+    with pytest.raises(NoPhoto, match="damaged"):
+        photo_of(content[: len(content) // 2])
+    assert ImageFile.LOAD_TRUNCATED_IMAGES is True
+
+
 def test_too_many_pixels():
     """A picture of few bytes and endless pixels is refused before it is read."""
     out = io.BytesIO()
-    Image.new("1", (6000, most.OTHER_PIXELS // 6000 + 1)).save(out, "PNG")
+    Image.new("1", (6000, most.PHOTO_PIXELS["PNG"] // 6000 + 1)).save(out, "PNG")
     with pytest.raises(NoPhoto, match="million pixels"):
         photo_of(out.getvalue())
 

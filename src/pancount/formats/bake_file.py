@@ -9,7 +9,7 @@ from uuid import UUID
 
 from pancount.core.base.models import Frozen
 from pancount.core.book.outcome import Outcome
-from pancount.core.book.points import Numbers, numbers_of
+from pancount.core.book.points import Numbers
 from pancount.core.book.record import Record
 
 VERSION = 1
@@ -97,20 +97,22 @@ def points_csv(points: Sequence[tuple[datetime, str, Numbers]]) -> str:
     return out.getvalue()
 
 
-def bakes_csv(bakes: Sequence[BakeOut], scales: Sequence[str], *, head: bool) -> str:
-    """Many bakes, one a row: their numbers and scores."""
+BakeLine = tuple[str, datetime, str, str, int | None, str, Numbers, Outcome]
+"""A bake as a row: id, begun, name, way, revision, status, its numbers, what it came to."""
+
+
+def bakes_head(scales: Sequence[str]) -> str:
+    """The head of a table of bakes."""
+    out = io.StringIO()
+    csv.writer(out).writerow(_row(("id", "begun_at", "name", "way", "revision", "status", *Numbers.model_fields, *scales, "words", "went_wrong", "next_time")))
+    return out.getvalue()
+
+
+def bakes_csv(bakes: Sequence[BakeLine], scales: Sequence[str]) -> str:
+    """Many bakes, one a row: their numbers, and their scores by the kitchen's scales."""
     out = io.StringIO()
     write = csv.writer(out)
-    for n, bake in enumerate(bakes):
-        numbers = numbers_of(bake.record, bake.outcome).model_dump()
-        if head and n == 0:
-            write.writerow(_row(("id", "begun_at", "name", "way", "revision", "status", *numbers, *scales, "words", "went_wrong", "next_time")))
-        write.writerow(
-            _row(
-                (
-                    str(bake.id), bake.begun_at.isoformat(), bake.record.name, bake.record.way, bake.revision, bake.record.status, *numbers.values(),
-                    *(bake.outcome.scores.get(name) for name in scales), bake.outcome.words, bake.outcome.wrong, bake.outcome.next_time,
-                )
-            )
-        )  # fmt: skip
+    for number, at, name, way, revision, status, numbers, outcome in bakes:
+        scores = (outcome.scores.get(scale) for scale in scales)
+        write.writerow(_row((number, at.isoformat(), name, way, revision, status, *numbers.model_dump().values(), *scores, outcome.words, outcome.wrong, outcome.next_time)))
     return out.getvalue()

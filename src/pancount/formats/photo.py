@@ -2,9 +2,11 @@
 
 import io
 import warnings
+from collections.abc import Iterator
+from contextlib import contextmanager
 from dataclasses import dataclass
 
-from PIL import Image, ImageOps, UnidentifiedImageError
+from PIL import Image, ImageFile, ImageOps, UnidentifiedImageError
 
 from pancount.core.base import most
 from pancount.core.base.errors import CoreError
@@ -36,7 +38,7 @@ class Photo:
 def photo_of(content: bytes) -> Photo:
     """A photo from a file: JPEG, PNG or WebP. Raises `NoPhoto`."""
     try:
-        with warnings.catch_warnings():
+        with warnings.catch_warnings(), _wholly():
             warnings.simplefilter("ignore")  # of a damaged EXIF part: it is thrown away
             return _made(content)
     except NoPhoto:
@@ -49,12 +51,24 @@ def photo_of(content: bytes) -> Photo:
         raise NoPhoto("This photo is damaged, or only part of it arrived. Take it from the camera again.", ()) from None
 
 
+@contextmanager
+def _wholly() -> Iterator[None]:
+    """What is cut off is refused: the maker of papers has Pillow fill it up with grey, for the whole process."""
+    before = ImageFile.LOAD_TRUNCATED_IMAGES
+    ImageFile.LOAD_TRUNCATED_IMAGES = False
+    try:
+        yield
+    finally:
+        ImageFile.LOAD_TRUNCATED_IMAGES = before
+
+
 def _made(content: bytes) -> Photo:
     with Image.open(io.BytesIO(content), formats=KINDS) as opened:
         wide, high = opened.size
-        pixels = most.PHOTO_PIXELS if opened.format == "JPEG" else most.OTHER_PIXELS
+        kind = f"{'progressive ' if opened.info.get('progressive') and opened.format == 'JPEG' else ''}{opened.format}"
+        pixels = most.PHOTO_PIXELS[kind]
         if wide * high > pixels:
-            raise NoPhoto(f"This photo has {wide * high / 1e6:.0f} million pixels; up to {pixels / 1e6:.0f} can be read. Make it smaller first.", ())
+            raise NoPhoto(f"This photo has {wide * high / 1e6:.0f} million pixels; of this kind ({kind}) up to {pixels / 1e6:.0f} can be read. Make it smaller first.", ())
         if min(wide, high) < LEAST_PX:
             raise NoPhoto(f"This picture is only {wide} × {high} pixels: nothing could be seen on it.", ())
         opened.draft("RGB", (LARGE_PX, LARGE_PX))  # a JPEG is read at once near the size that is kept

@@ -8,8 +8,8 @@ from typing import Any, Literal
 from uuid import UUID
 
 from sqlalchemy import ColumnElement, and_, cast, func, or_, select
-from sqlalchemy.dialects.postgresql import REGCONFIG, insert
-from sqlalchemy.orm import Session, defer, undefer
+from sqlalchemy.dialects.postgresql import REGCONFIG, TEXT, insert
+from sqlalchemy.orm import Session, undefer
 
 from pancount.core.base import most
 from pancount.core.base.models import Frozen
@@ -218,7 +218,7 @@ def _matches(sought: Sought) -> ColumnElement[bool]:
         query = own if query is None else query.op("||")(own)
         *first, last = spelling.split()
         if last.isalnum() and len(last) > 1 and '"' not in spelling:
-            begun = func.to_tsquery(cast("simple", REGCONFIG), f"{last}:*")
+            begun = func.to_tsquery(cast("simple", REGCONFIG), f"'{last}':*")
             before = func.websearch_to_tsquery(config, " ".join(first)) if first else None
             query = query.op("||")(begun if before is None else before.op("&&")(begun))
     return column.op("@@")(query)
@@ -329,10 +329,44 @@ def last_numbers(session: Session, kitchen_id: int, formula_id: int, revision: i
     return tuple(Numbers.model_validate(one) for one in session.scalars(query))
 
 
-def entries(session: Session, kitchen_id: int, after: UUID | None, some: int) -> tuple[Entry, ...]:
-    """Bakes in the book, whole, some at a time: those whose id comes after another's."""
-    query = select(BookRow, BakeRow.revision).join(BakeRow, BakeRow.id == BookRow.bake_id).where(BookRow.kitchen_id == kitchen_id)
-    query = query.options(undefer(BookRow.record), undefer(BookRow.observed), defer(BookRow.told)).order_by(BookRow.bake_id).limit(some)
-    if after is not None:
-        query = query.where(BookRow.bake_id > after)
-    return tuple(_entry(row, revision) for row, revision in session.execute(query))
+@dataclass(frozen=True, slots=True)
+class Told:
+    """A bake as it goes out with many others: whole as JSON, or its numbers and what it came to."""
+
+    id: UUID
+    text: str
+
+
+class RowOut(Frozen):
+    """A bake as a row of a table."""
+
+    id: UUID
+    begun_at: datetime
+    name: str
+    way: str
+    revision: int | None
+    status: str
+    numbers: Numbers
+    outcome: Outcome
+
+
+def told_whole(session: Session, kitchen_id: int, after: UUID | None, some: int) -> tuple[Told, ...]:
+    """Bakes in the book as JSON, some at a time: those whose id comes after another's. Put together by the database, since there may be very many."""
+    whole = func.jsonb_build_object(
+        "id", BookRow.bake_id, "revision", BakeRow.revision, "begun_at", BookRow.begun_at,
+        "record", BookRow.record.op("||")(func.jsonb_build_object("observed", BookRow.observed)), "outcome", BookRow.outcome,
+    )  # fmt: skip
+    query = _after(select(BookRow.bake_id, cast(whole, TEXT)), kitchen_id, after, some)
+    return tuple(Told(*row) for row in session.execute(query))
+
+
+def told_rows(session: Session, kitchen_id: int, after: UUID | None, some: int) -> tuple[RowOut, ...]:
+    """Bakes in the book as rows, some at a time: those whose id comes after another's."""
+    query = select(BookRow.bake_id, BookRow.begun_at, BakeRow.name, BookRow.record["way"].as_string(), BakeRow.revision, BakeRow.status, BookRow.numbers, BookRow.outcome)
+    names = tuple(RowOut.model_fields)
+    return tuple(RowOut.model_validate(dict(zip(names, row, strict=True))) for row in session.execute(_after(query, kitchen_id, after, some)))
+
+
+def _after(query: Any, kitchen_id: int, after: UUID | None, some: int) -> Any:
+    query = query.join(BakeRow, BakeRow.id == BookRow.bake_id).where(BookRow.kitchen_id == kitchen_id).order_by(BookRow.bake_id).limit(some)
+    return query if after is None else query.where(BookRow.bake_id > after)

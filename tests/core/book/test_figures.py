@@ -6,7 +6,17 @@ import pytest
 
 from core.bench.bakes import begun
 from pancount.core.bench.state import ground_of
-from pancount.core.book.figures import IN_SETTINGS, BakeSaid, Known, as_learned, figure_key, figure_rules, formulas_figures, kitchens_figures, possible
+from pancount.core.book.figures import (
+    IN_SETTINGS,
+    BakeSaid,
+    Known,
+    as_learned,
+    figure_key,
+    figure_rules,
+    formulas_figures,
+    kitchens_figures,
+    possible,
+)
 from pancount.core.book.observed import Observed
 from pancount.core.count.learned import Learned
 from pancount.core.count.relations import of

@@ -7,7 +7,19 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from core.bench.bakes import BEGUN_S, Writer, begun, plain
-from pancount.core.bench.events import Accepted, Added, Began, Done, Ended, HeldBack, Measurement, Noted, Piece, Skipped, Weighed
+from pancount.core.bench.events import (
+    Accepted,
+    Added,
+    Began,
+    Done,
+    Ended,
+    HeldBack,
+    Measurement,
+    Noted,
+    Piece,
+    Skipped,
+    Weighed,
+)
 from pancount.core.bench.state import Ground, bake_now, ground_of
 from pancount.core.book.comparing import InTheBook, side_by_side
 from pancount.core.book.habits import water_habit

@@ -76,8 +76,8 @@ BOOK_PHOTOS = 12
 """Photos of one bake."""
 PHOTOS = 10_000
 """Photos kept in a kitchen: some 2.5 GB."""
-PHOTO_PIXELS, OTHER_PIXELS = 60_000_000, 25_000_000
-"""Of a photo as it comes, and of one that is no JPEG and so is read at its full size; telephones take 12 to 50 million."""
+PHOTO_PIXELS = {"JPEG": 60_000_000, "progressive JPEG": 36_000_000, "PNG": 25_000_000, "WEBP": 12_000_000}
+"""Of a photo as it comes: telephones take 12 to 50 million. A JPEG is read near the size that is kept; all of the others lies in memory at once."""
 TASTINGS = 1_000
 BOOK_POINTS = 2_000
 """Bakes drawn in one chart, the last ones."""
