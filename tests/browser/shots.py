@@ -92,12 +92,6 @@ def day(page: Page) -> None:
     page.locator(".page-head [role=status]").filter(has_text="kept").wait_for()
 
 
-def wall(page: Page) -> None:
-    day(page)
-    page.get_by_role("link", name="Wall sheet").click()
-    page.get_by_role("article").wait_for()
-
-
 def bench(page: Page) -> None:
     """The demo's bagels: what went over is left so, and the next line is poured from the practice scale."""
     over(page)
@@ -197,7 +191,6 @@ SHOTS = [
     ("charts", charts, DESK, "light"),
     ("learned", learned, DESK, "light"),
     ("day", day, DESK, "light"),
-    ("wall", wall, DESK, "light"),
 ]
 
 
