@@ -46,7 +46,7 @@ def test_nothing_serious(browser: Browser, address: str, scheme):
     page.get_by_role("link", name="Weigh sheet").click()
     page.get_by_role("article").wait_for()
     assert serious(page) == []
-    for path in ("/formulas", "/formulas?archived", "/kitchen", "/formulas/new", "/nowhere", "/pantry?name=Egg", "/take-in", "/pans", "/days", "/days/new"):
+    for path in ("/formulas", "/formulas?archived", "/kitchen", "/formulas/new", "/nowhere", "/pantry?name=Egg", "/take-in", "/pans", "/days", "/days/new", "/book", "/book/write", "/book/learned", "/book/beside"):
         page.goto(path)
         page.locator("main h1, main .line").first.wait_for()
         assert serious(page) == [], path
@@ -55,7 +55,7 @@ def test_nothing_serious(browser: Browser, address: str, scheme):
 
 def test_keys_are_listed_on_each_screen(page):
     """'?' tells the keys; Escape closes."""
-    for path in ("/formulas", "/formulas/new", "/take-in", "/pantry", "/pans", "/days"):
+    for path in ("/formulas", "/formulas/new", "/take-in", "/pantry", "/pans", "/days", "/book"):
         page.goto(path)
         page.locator("main h1").wait_for()
         page.locator("main h1").click(position={"x": 1, "y": 1})

@@ -87,6 +87,7 @@ class TestWritingIn:
         assert serious(page) == []
         page.get_by_role("link", name="Put beside …").click()
         choose(page, "Formula", re.compile(f"^{name}"))
+        page.get_by_text("2 bakes found").wait_for()
         for box in page.get_by_role("checkbox").all():
             if not box.is_checked():
                 box.press("Space")

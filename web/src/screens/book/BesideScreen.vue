@@ -6,6 +6,7 @@ import { useRoute, useRouter } from 'vue-router'
 import BunScore from './BunScore.vue'
 import { photoAddress } from './photos'
 import { cellText, dayText, grams } from './words'
+import { beginTasting } from './tastings'
 import { api, ask, type BesideRow } from '@/api/client'
 import { useUnits } from '@/base/kitchen'
 import { useAttempt } from '@/base/useAttempt'
@@ -31,10 +32,7 @@ const parts = computed(() => PARTS.map(([key, title]) => {
 const cell = (row: BesideRow, n: number) => row.cells[n]
 const words = [['words', 'In words'], ['wrong', 'Went wrong'], ['next_time', 'Next time']] as const
 const { refused, attempt } = useAttempt()
-const taste = () => attempt(async () => {
-  const made = await ask(api.POST('/api/tastings', { body: { id: crypto.randomUUID(), bakes: bakes.value } }))
-  await router.push({ name: 'taste', params: { id: made.id } })
-})
+const taste = () => attempt(async () => void (await router.push({ name: 'taste', params: { id: await beginTasting(bakes.value) } })))
 </script>
 
 <template>

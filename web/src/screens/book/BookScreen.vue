@@ -8,6 +8,7 @@ import BookCalendar from './BookCalendar.vue'
 import BookList from './BookList.vue'
 import { useBook, VIEWS } from './useBook'
 import { monthText } from './words'
+import { beginTasting } from './tastings'
 import { api, ask } from '@/api/client'
 import { takeOut } from '@/api/file'
 import { useKeys } from '@/base/keys'
@@ -53,10 +54,7 @@ function choose(bake: string): void {
   void set({ with: now.join(',') || undefined })
 }
 const { refused, attempt } = useAttempt()
-const taste = () => attempt(async () => {
-  const made = await ask(api.POST('/api/tastings', { body: { id: crypto.randomUUID(), bakes: chosen.value } }))
-  await router.push({ name: 'taste', params: { id: made.id } })
-})
+const taste = () => attempt(async () => void (await router.push({ name: 'taste', params: { id: await beginTasting(chosen.value) } })))
 const out = (ending: string) => attempt(() => takeOut(`/api/book/bakes.${ending}`))
 const shows = ref(false)
 useKeys({ '/': () => find.value?.focus(), w: () => void router.push({ name: 'write-in' }), l: () => void router.push({ name: 'learned' }), '?': () => (shows.value = true) })
