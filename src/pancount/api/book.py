@@ -22,7 +22,7 @@ from pancount.core.bench.state import ground_of
 from pancount.core.book.comparing import MOST_BESIDE, BesideRow, InTheBook, side_by_side
 from pancount.core.book.habits import LAST, WaterHabit, water_habit
 from pancount.core.book.outcome import Outcome
-from pancount.core.book.record import Record, record_of
+from pancount.core.book.record import Record, of_mix, record_of, step_label
 from pancount.core.book.written import Written, written_events
 from pancount.core.count.count import Count
 from pancount.formats.bake_file import BakeFile, BakeOut, bake_csv, bakes_csv, bakes_head, file_head, points_csv
@@ -228,9 +228,9 @@ async def get_blank(request: Request, records: RecordsOf, formula_id: FormulaNum
     sheet = ground.begun.sheet
     return Blank(
         name=ground.begun.formula.name,
-        lines=tuple(BlankLine(key=one.key, of=one.of, name=one.name, meant_g=one.meant_g) for one in plan.lines.values() if one.what == "line" and one.in_dough),
+        lines=tuple(BlankLine(key=one.key, of=f"{one.of}{of_mix(one.mix, sheet.mixes)}", name=one.name, meant_g=one.meant_g) for one in plan.lines.values() if one.what == "line" and one.in_dough),
         steps=tuple(
-            BlankStep(key=one.key, label=plan.steps[one.step].kind.label + (f", load {one.load + 1}" if one.load > 0 else ""), planned_min=one.lasts_min)
+            BlankStep(key=one.key, label=step_label(ground, one), planned_min=one.lasts_min)
             for key in plan.order
             if (one := plan.todos.get(key)) is not None and one.lasts_min > 0
         ),

@@ -9,13 +9,15 @@ from pancount.formats.paper import Paper, as_one_page, page_size, templates
 
 SIZES_PT = (11.0, 9.5, 8.0)
 MOST_LINES, MOST_STEPS = 40, 30
-"""So many fit beside each other on a page; of more the file tells."""
+"""So many fit on a page; of more the file tells."""
+LEAST_MIN = 5.0
+"""What took less, and was to take less, is left to the file. [min]"""
 
 
 def bake_pdf(bake: BakeOut, *, kitchen: str, paper: Paper, photo: bytes | None, square: bool, begun: datetime) -> bytes:
     """The card as a PDF; `begun` as the kitchen's clock has it."""
     record = bake.record
-    steps = [one for one in record.steps if one.minutes is not None]
+    steps = [one for one in record.steps if one.minutes is not None and max(one.minutes, one.planned_min) >= LEAST_MIN]
 
     def html(size: float) -> str:
         return templates().get_template("bake.html").render(

@@ -9,7 +9,7 @@ from pancount.core.base.models import Frozen
 from pancount.core.bench.bake import Bake, bake_of, meant_g
 from pancount.core.bench.events import Added, Event
 from pancount.core.bench.mixed import GaugeNow, flour_g, in_now
-from pancount.core.bench.plan import Plan
+from pancount.core.bench.plan import Plan, ToDo, main_strand
 from pancount.core.bench.running import MINUTE, TaskNow
 from pancount.core.bench.state import BakeNow, Ground, bake_now, called
 from pancount.core.book.observed import Observed, observed_of
@@ -232,10 +232,29 @@ def _lines(ground: Ground, bake: Bake) -> tuple[LineWas, ...]:
     return tuple(made)
 
 
+def of_mix(mix: int, mixes: int) -> str:
+    """Which mix something is of, where there are several.
+
+    >>> of_mix(1, 2), of_mix(0, 1)
+    (', mix 2', '')
+    """
+    return f", mix {mix + 1}" if mixes > 1 else ""
+
+
+def step_label(ground: Ground, todo: ToDo) -> str:
+    """What something to do is called, with what it is on, its load and its mix."""
+    begun, label = ground.begun, ground.plan.steps[todo.step].kind.label
+    strand = begun.method.steps[todo.step].strand
+    on = "" if strand == main_strand(begun.method) else begun.method.strands[strand].name
+    name = f"{on}: {label}" if on else label[:1].upper() + label[1:]
+    load = f", load {todo.load + 1}" if todo.load >= 0 else ""
+    return f"{name}{load}{of_mix(todo.mix, begun.sheet.mixes) if todo.per_mix else ''}"
+
+
 def _step(ground: Ground, one: TaskNow, begun_s: float) -> StepWas:
     todo = ground.plan.todos.get(one.key)
     planned_s = begun_s + (todo.begin_min if todo else 0.0) * MINUTE
-    label = called(one)
+    label = step_label(ground, todo) if todo else called(one)
     return StepWas(
         key=one.key, kind=one.kind, label=label, group=one.group, planned_s=planned_s, planned_min=todo.lasts_min if todo else one.usual_min,
         low_min=one.low_min, high_min=one.high_min, began_s=one.began_s, done_s=one.done_s, status=one.status, tries=one.tries, passed=one.passed, heat=one.heat,

@@ -52,7 +52,7 @@ const taste = () => attempt(async () => void (await router.push({ name: 'taste',
             <td v-for="(bake, n) in page.data.value.bakes" :key="bake.id">
               <template v-if="cell(row, n)?.was == null"><span class="quiet">–</span></template>
               <BunScore v-else-if="row.unit === 'score'" :score="Number(cell(row, n)?.was)" />
-              <template v-else><b>{{ cellText(Number(cell(row, n)?.was), row.unit, units) }}</b><small v-if="row.unit === 'percent' && cell(row, n)?.g != null" class="quiet"> {{ grams(Number(cell(row, n)?.g), units) }}</small><small v-if="!cell(row, n)?.measured" class="quiet"> meant</small></template>
+              <template v-else><b>{{ cellText(Number(cell(row, n)?.was), row.unit, units) }}</b><small v-if="row.unit === 'percent' && cell(row, n)?.g != null" class="quiet aside">{{ grams(Number(cell(row, n)?.g), units) }}</small><small v-if="!cell(row, n)?.measured" class="quiet aside">meant</small></template>
             </td>
           </tr>
           <template v-if="part.key === 'came_to'">
@@ -82,6 +82,7 @@ tbody th:first-child { width: 210px; color: var(--ink-2) }
 .differs td { background: color-mix(in srgb, var(--dough) 32%, transparent) }
 .photos img { display: block; width: min(100%, 300px); border-radius: 12px; border: 2px solid var(--rim-soft); margin-bottom: 6px }
 .photos .square { aspect-ratio: 1; object-fit: cover }
+.aside { margin-left: 8px }
 .words { white-space: pre-line }
 .foot { margin-top: 8px }
 </style>

@@ -42,7 +42,7 @@ function draw(): void {
       xAxis: { type: props.kind.along === 'begun_at' ? 'time' : 'value', scale: true, axisLabel: { ...words, hideOverlap: true, formatter: (value: number) => (props.kind.along === 'begun_at' ? alongText(props.kind, value).replace(/ \d{4}$/, '') : alongText(props.kind, value)) }, axisLine: { lineStyle: { color: colour('--rim-soft') } }, splitLine: { show: false } },
       yAxis: { type: 'value', scale: !props.kind.fromZero, axisLabel: { ...words, formatter: (value: number) => props.kind.text(value).replace(/ of \d| points/, '') }, splitLine: { lineStyle: { color: colour('--rim-faint') } }, splitNumber: 4 },
       series: names.value.map((name, n) => ({
-        name, type: 'scatter', symbol: SHAPES[n], symbolSize: 12, itemStyle: { color: colour(COLOURS[n] ?? '--rim'), opacity: 0.85 },
+        name, type: 'scatter', symbol: SHAPES[n], symbolSize: 12, itemStyle: { color: colour(COLOURS[n] ?? '--rim'), borderColor: colour('--ink-2'), borderWidth: 1 },
         data: drawn.value.filter((own) => own.one.name === name).map((own) => [own.x, own.y, own.one.bake, own.one.name]),
       })),
     },

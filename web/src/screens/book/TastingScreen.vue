@@ -129,6 +129,7 @@ const address = window.location.href
 .lay b { font: 700 1.6rem var(--head); color: var(--rim) }
 .who { max-width: 320px }
 .foot { display: flex; align-items: center; gap: 10px }
+.taste > .el-button { justify-self: start }
 .bake { font: 700 1.1rem var(--head) }
 .mean { display: flex; justify-content: space-between; min-height: 30px; align-items: center }
 </style>

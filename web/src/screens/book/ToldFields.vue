@@ -28,10 +28,10 @@ const WARM = [['dough_c', 'Dough'], ['room_c', 'Room'], ['oven_c', 'Oven, measur
     <label class="label">Pieces, each weighed<el-input v-model="told.pieces" placeholder="77 79 75 78" inputmode="decimal" aria-label="Pieces, each weighed" /></label>
     <p v-if="told.pieces" class="quiet" role="status">{{ pieces.length }} pieces, {{ withUnit(pieces.reduce((a, b) => a + b, 0), 'g', props.units) }} in all.</p>
     <details v-if="steps.length"><summary>How long steps took</summary>
-      <ul class="grid"><li v-for="step in steps" :key="step.key"><label class="label">{{ step.label }} <small class="quiet">planned {{ minutesText(step.planned_min) }}</small><NumberBox :value="told.steps[step.key] ?? null" kind="min" :units="units" :label="`${step.label}, took`" with-unit @change="told.steps[step.key] = $event" /></label></li></ul>
+      <ul class="grid"><li v-for="step in steps" :key="step.key"><label class="label"><span>{{ step.label }}<small class="quiet">planned {{ minutesText(step.planned_min) }}</small></span><NumberBox :value="told.steps[step.key] ?? null" kind="min" :units="units" :label="`${step.label}, took`" with-unit @change="told.steps[step.key] = $event" /></label></li></ul>
     </details>
     <details v-if="lines.length"><summary>What went in otherwise</summary>
-      <ul class="grid"><li v-for="line in lines" :key="line.key"><label class="label">{{ line.name }} <small class="quiet">{{ line.of }}{{ line.meant_g == null ? '' : `, meant ${grams(line.meant_g, units)}` }}</small><NumberBox :value="told.lines[line.key] ?? null" kind="g" :units="units" :label="`${line.name}, went in`" with-unit @change="told.lines[line.key] = $event" /></label></li></ul>
+      <ul class="grid"><li v-for="line in lines" :key="line.key"><label class="label"><span>{{ line.name }}<small class="quiet">{{ line.of }}{{ line.meant_g == null ? '' : `, meant ${grams(line.meant_g, units)}` }}</small></span><NumberBox :value="told.lines[line.key] ?? null" kind="g" :units="units" :label="`${line.name}, went in`" with-unit @change="told.lines[line.key] = $event" /></label></li></ul>
     </details>
     <label class="label">A note<el-input v-model="told.note" maxlength="300" aria-label="A note" /></label>
   </div>
@@ -40,6 +40,7 @@ const WARM = [['dough_c', 'Dough'], ['room_c', 'Room'], ['oven_c', 'Oven, measur
 <style scoped>
 .told { display: grid; gap: 10px }
 .row { display: grid; grid-template-columns: repeat(auto-fill, minmax(130px, 1fr)); gap: 8px }
+.grid small { display: block }
 summary { cursor: pointer; font-weight: 650; color: var(--rim); min-height: 40px; line-height: 40px }
 .grid { list-style: none; margin: 0; padding: 0; display: grid; grid-template-columns: repeat(auto-fill, minmax(200px, 1fr)); gap: 8px 14px }
 </style>

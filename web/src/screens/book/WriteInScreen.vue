@@ -99,7 +99,7 @@ const sound = computed(() => formula.value !== null && !Number.isNaN(begunAt.val
 .columns { display: grid; gap: 14px; grid-template-columns: minmax(0, 1.1fr) minmax(0, 1fr); align-items: start }
 .part { display: grid; gap: 10px }
 .when { display: grid; grid-template-columns: minmax(0, 1fr) 190px 90px; gap: 8px }
-.date { width: 100% }
+.date { --el-date-editor-width: 100%; width: 100% }
 .photos { display: flex; flex-wrap: wrap; gap: 8px; align-items: center; margin-top: 10px }
 .photos img { width: 64px; height: 64px; object-fit: cover; border-radius: 10px; border: 2px solid var(--rim-soft) }
 .stop { color: var(--stop) }

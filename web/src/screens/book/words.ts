@@ -29,7 +29,7 @@ export const monthText = (month: string): string => new Date(`${month}-15T12:00:
 /** A row's number with its unit, side by side. */
 export function cellText(value: number, unit: string, units: Units): string {
   if (unit === 'g') return grams(value, units)
-  if (unit === 'percent') return `${plain(value, 4)}\u202f%`
+  if (unit === 'percent') return `${plain(value, 3)}\u202f%`
   if (unit === 'share') return share(value)
   if (unit === 'celsius') return celsius(value)
   if (unit === 'min') return minutesText(value)

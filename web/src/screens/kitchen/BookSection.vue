@@ -35,5 +35,6 @@ const remove = (name: string) => emit('change', { scales: props.scales.filter((o
 
 <style scoped>
 .scales { display: flex; flex-wrap: wrap; gap: 6px }
+.scales :deep(.el-tag) { height: var(--touch); border-radius: 11px; font-size: 1rem; padding-inline: 12px; color: var(--ink); background: var(--tray); border: 2px solid var(--rim-soft) }
 .add { display: grid; grid-template-columns: 1fr auto; gap: 8px }
 </style>
