@@ -4,11 +4,12 @@ import csv
 import io
 import json
 from datetime import UTC, datetime, timedelta
-from uuid import uuid4
+from uuid import UUID, uuid4
 
 import pytest
 from jsonschema import validate
 from PIL import Image
+from sqlalchemy import text
 
 from pancount.demo.weir_house import examples
 from pancount.formats.bake_file import bake_schema
@@ -34,6 +35,11 @@ def written(client, formula: int, told: dict | None = None, outcome: dict | None
     answer = client.post("/api/book/bakes", json=body)
     assert answer.status_code == 201, answer.text
     return answer.json()
+
+
+def ended(client, bake: str) -> None:
+    event = {"id": str(uuid4()), "writer": "w", "clock": 1, "at_s": 4e9, "what": {"deed": "ended", "how": "done"}}
+    assert client.post(f"/api/bakes/{bake}/events", json={"events": [event]}).status_code == 200
 
 
 def jpeg(size: tuple[int, int] = (640, 480), colour: str = "peru", **more: object) -> bytes:
@@ -86,6 +92,13 @@ class TestWritingIn:
         assert first.json()["id"] == second.json()["id"]
         assert len(client.get(f"/api/bakes/{body['id']}/events").json()) == 1
 
+    def test_not_over_a_bake_of_the_bench(self, client, formula):
+        """What is written in under the id of a bake at the bench is refused, and that goes on."""
+        bake = client.post("/api/bakes", json={"id": str(uuid4()), "formula_id": formula}).json()["head"]["id"]
+        answer = client.post("/api/book/bakes", json={"id": bake, "formula_id": formula, "begun_at": "2026-10-01T06:00:00Z"})
+        assert (answer.status_code, client.get(f"/api/bakes/{bake}").json()["bake"]["status"]) == (409, "running")
+        ended(client, bake)
+
     @pytest.mark.parametrize("at", ["2090-01-01T06:00:00Z", "1811-01-01T06:00:00Z"])
     def test_not_in_the_future(self, client, formula, at):
         answer = client.post("/api/book/bakes", json={"id": str(uuid4()), "formula_id": formula, "begun_at": at})
@@ -130,9 +143,25 @@ class TestOutcome:
         """A bake comes into the book when it ends; before, it is not there, and is told so."""
         bake = client.post("/api/bakes", json={"id": str(uuid4()), "formula_id": formula}).json()["head"]["id"]
         assert client.get(f"/api/book/bakes/{bake}").status_code == 404
-        event = {"id": str(uuid4()), "writer": "w", "clock": 1, "at_s": 4e9, "what": {"deed": "ended", "how": "done"}}
-        client.post(f"/api/bakes/{bake}/events", json={"events": [event]})
+        ended(client, bake)
         assert client.get(f"/api/book/bakes/{bake}").json()["entry"]["record"]["status"] == "done"
+
+
+def test_a_bake_that_cannot_be_read_keeps_no_other_from_the_book(client, formula, engine):
+    """One whose beginning is damaged has no record; the book shows all the others, those that end after it too."""
+    broken = client.post("/api/bakes", json={"id": str(uuid4()), "formula_id": formula}).json()["head"]["id"]
+    ended(client, broken)
+    with engine.begin() as connection:
+        connection.execute(text("UPDATE bakes SET begun = jsonb_set(begun, '{formula,stages}', '[]'), last_number = last_number + 1 WHERE id = CAST(:id AS uuid)"), {"id": broken})
+    client.app.state.bakes._known.pop(UUID(broken), None)
+    after = client.post("/api/bakes", json={"id": str(uuid4()), "formula_id": formula}).json()["head"]["id"]
+    ended(client, after)
+    page = client.get("/api/book")
+    assert page.status_code == 200
+    found = {one["id"] for one in page.json()["bakes"]}
+    assert after in found
+    assert broken not in found
+    assert client.get("/api/book").json()["more"] is False
 
 
 class TestPhotos:
@@ -372,6 +401,34 @@ class TestLearning:
         client.post("/api/book/learned/give-back", json=asked)
         assert record["bench_loss"]["meant"] == pytest.approx(figure["usual"], abs=1e-6)
         assert client.get(f"/api/formulas/{baked}").json()["count"]["learned"] == []
+
+    def test_baked_again_it_goes_by_what_is_taken_now(self, client, baked):
+        """A bake begun like an earlier one has that one's recipe, and the kitchen's figures as they are today."""
+        earlier = client.post("/api/bakes", json={"id": str(uuid4()), "formula_id": baked}).json()
+        figure = self.figure(client, baked, "bench_loss")
+        asked = {"formula_id": baked, "figure": figure["key"]}
+        client.post("/api/book/learned/take", json=asked)
+        again = client.post("/api/bakes", json={"id": str(uuid4()), "again": earlier["head"]["id"]}).json()
+        client.post("/api/book/learned/give-back", json=asked)
+        losses = [one["bake"]["dough"]["planned_loss"] for one in (earlier, again)]
+        assert losses[1] == pytest.approx(figure["usual"], abs=1e-6) != losses[0]
+        for one in (earlier, again):
+            ended(client, one["head"]["id"])
+
+    def test_a_file_tells_nothing_of_the_kitchen(self, client, baked):
+        """What was learned stays in this kitchen: a formula that goes out does not have it."""
+        figure = self.figure(client, baked, "bench_loss")
+        asked = {"formula_id": baked, "figure": figure["key"]}
+        client.post("/api/book/learned/take", json=asked)
+        file = client.get(f"/api/formulas/{baked}/formula.json").json()
+        client.post("/api/book/learned/give-back", json=asked)
+        assert "learned" not in file["count"]
+
+    def test_left_out_of_so_many_and_no_more(self, client, formula):
+        bake = written(client, formula)["id"]
+        answers = {client.put(f"/api/book/bakes/{bake}/left-out", json={"figure": f"rise:{n}:", "reason": "x"}).status_code for n in range(200)}
+        full = client.put(f"/api/book/bakes/{bake}/left-out", json={"figure": "one too many", "reason": "x"})
+        assert (answers, full.status_code) == ({204}, 409)
 
     def test_no_such_figure(self, client, baked):
         assert client.post("/api/book/learned/take", json={"formula_id": baked, "figure": "rise:nothing:"}).status_code == 404

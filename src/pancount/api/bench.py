@@ -111,6 +111,8 @@ class Bakes:
 
     def __init__(self) -> None:
         self._known: LRUCache[UUID, KnownBake] = LRUCache(REMEMBERED)
+        self.unrecorded: set[UUID] = set()
+        """Bakes of which no record could be made: not tried again by this process, so that they keep no other from the book."""
 
     async def brought_up(self, request: Request, records: Records, bake_id: UUID) -> KnownBake:
         """A bake with all its events. Raises `NotFound`."""
@@ -196,7 +198,8 @@ async def _asked(records: Records, body: Beginning) -> From:
     if body.again is not None:
         news = await records(store.news, body.again, None)
         if news.begun is not None and news.head.formula_id is not None:
-            return From(news.begun.formula, news.begun.count, news.head.formula_id, news.head.revision)
+            learned = (await records(get_formula, news.head.formula_id)).count.learned  # the recipe as it was, the kitchen as it is
+            return From(news.begun.formula, news.begun.count.model_copy(update={"learned": learned}), news.head.formula_id, news.head.revision)
     if body.formula_id is None:
         raise NotFound("Say what is baked: a formula, a product of a day, or an earlier bake whose formula is still here.")
     return await of_formula(records, body.formula_id, body.revision, body.count)

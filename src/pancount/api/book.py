@@ -1,5 +1,6 @@
 """The book: bakes that are over, found again, looked at, written in, put side by side, and out as files."""
 
+import logging
 import time
 from collections.abc import AsyncIterator
 from datetime import UTC, datetime
@@ -13,6 +14,7 @@ from fastapi.responses import StreamingResponse
 from pydantic import AwareDatetime, Field
 
 from pancount.api.bench import bakes_of, begun_of, of_formula
+from pancount.api.busy import Busy
 from pancount.api.desk import may_answer
 from pancount.api.long import off_loop
 from pancount.api.records import Records, RecordsOf
@@ -31,13 +33,14 @@ from pancount.formats.paper import Paper
 from pancount.store import bench as bench_store
 from pancount.store import book as store
 from pancount.store.book import BookHead, Entry, FormulaHas, MonthHas, Point, Sought
-from pancount.store.errors import NotFound
+from pancount.store.errors import NotFound, StoreError
 from pancount.store.formula import get_formula, get_revision
 from pancount.store.kitchen import get_kitchen
 from pancount.store.photos import PhotoHead, first_photo, list_photos
 from pancount.store.tasting import TastedBefore, tastings_of
 
 router = APIRouter(prefix="/api/book", tags=["book"])
+log = logging.getLogger("pancount")
 
 FormulaNumber = Annotated[int, Field(ge=1, le=2**31 - 1)]
 BRING_S, BRING_SOME = 0.4, 12
@@ -169,17 +172,24 @@ class BesidePage(Frozen):
 
 async def bring_up(request: Request, records: Records) -> bool:
     """Lay bakes that ended into the book, as many as may be done at once; whether others are still to come."""
-    waiting, begin = await records(store.stale, BRING_SOME + 1), time.monotonic()
+    bakes = bakes_of(request)
+    waiting, begin = await records(store.stale, BRING_SOME + 1, bakes.unrecorded), time.monotonic()
     for n, one in enumerate(waiting):
         if n >= BRING_SOME or time.monotonic() - begin > BRING_S:
             return True
-        await _bring(request, records, one.bake_id, one.outcome)
+        try:
+            await _bring(request, records, one.bake_id, one.outcome, one.version)
+        except (StoreError, Busy):
+            raise
+        except Exception:  # whatever is wrong with one bake, the others are in the book
+            log.exception("no record of bake %s", one.bake_id)
+            bakes.unrecorded.add(one.bake_id)
     return False
 
 
-async def _bring(request: Request, records: Records, bake_id: UUID, outcome: Outcome) -> None:
+async def _bring(request: Request, records: Records, bake_id: UUID, outcome: Outcome, version: int) -> None:
     number, record = await _recorded(request, records, bake_id, outcome)
-    await records(store.keep_record, bake_id, number, record)
+    await records(store.keep_record, bake_id, number, record, version)
 
 
 async def _recorded(request: Request, records: Records, bake_id: UUID, outcome: Outcome) -> tuple[int, Record]:
@@ -254,7 +264,7 @@ async def write_in(body: WriteIn, request: Request, records: RecordsOf) -> Entry
     ground = await off_loop(request, ground_of, begun)
     events = written_events(ground, body.told, body.id, body.begun_at.timestamp())
     await records(bench_store.write_in, body.id, begun, asked.formula_id, asked.revision, body.begun_at, events)
-    await _bring(request, records, body.id, Outcome())
+    await _bring(request, records, body.id, Outcome(), 0)
     return await _kept(request, records, body.id, body.outcome, 1)
 
 
@@ -269,7 +279,7 @@ async def tell_more(body: ToldLater, bake_id: UUID, request: Request, records: R
     events = written_events(known.ground, body.told, body.id, known.head.begun_at.timestamp(), seen, ends=False)
     if events and not any(one.id == events[0].id for one in known.events):
         await records(bench_store.append, bake_id, events)
-    await _bring(request, records, bake_id, entry.outcome)
+    await _bring(request, records, bake_id, entry.outcome, entry.version)
     return await records(store.get_entry, bake_id)
 
 

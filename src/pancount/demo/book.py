@@ -110,7 +110,7 @@ def keep_book(session: Session, kit: Kit, scale: Scale) -> None:
         begin_bake(session, ONLY_KITCHEN, bake, ground.begun, formula, revision, day)
         head = append(session, ONLY_KITCHEN, bake, telling.events)
         record = record_of(ground, telling.events, day.timestamp(), Outcome())
-        keep_record(session, ONLY_KITCHEN, bake, head.number, record)
+        keep_record(session, ONLY_KITCHEN, bake, head.number, record, 0)
         baked_g = round(record.targets[0].piece_g * (1 - told["loss"]) * WEIGHED_BAKED, 1)
         outcome = Outcome.model_validate({name: told[name] for name in ("scores", "words", "wrong", "next_time") if name in told} | {"baked_g": baked_g, "baked_pieces": WEIGHED_BAKED, "height_cm": round(3.6 + 0.35 * told["scores"]["Height"], 1)})
         put_outcome(session, ONLY_KITCHEN, bake, outcome, 1, record_of(ground, telling.events, day.timestamp(), outcome))

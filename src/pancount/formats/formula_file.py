@@ -43,8 +43,8 @@ class Unreadable(CoreError):
 
 
 def write_formula(formula: Formula, count: Count) -> str:
-    """A formula file as text, with what is not given left out."""
-    body = FormulaFile(formula=formula, count=count).model_dump(mode="json", exclude_none=True)
+    """A formula file as text, with what is not given left out, and what this kitchen learned: another has ovens of its own."""
+    body = FormulaFile(formula=formula, count=count).model_dump(mode="json", exclude_none=True, exclude={"count": {"learned"}})
     return json.dumps(body, ensure_ascii=False, indent=2) + "\n"
 
 

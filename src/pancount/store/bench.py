@@ -180,5 +180,6 @@ def write_in(
     session: Session, kitchen_id: int, bake_id: UUID, begun: Begun, formula_id: int | None, revision: int | None, begun_at: datetime, events: Sequence[Event]
 ) -> BakeHead:
     """A bake that was not at the bench, begun and ended in one. Raises `Full`, and `Behind` where another goes by its id."""
-    begin_bake(session, kitchen_id, bake_id, begun, formula_id, revision, begun_at, written=True)
+    if not begin_bake(session, kitchen_id, bake_id, begun, formula_id, revision, begun_at, written=True).written:
+        raise Behind("A bake of the bench goes by this id.")
     return append(session, kitchen_id, bake_id, events)

@@ -1,7 +1,7 @@
 """The book: records of bakes that are over, what they came to, and how they are found again."""
 
 from collections import Counter
-from collections.abc import Sequence
+from collections.abc import Sequence, Set
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any, Literal
@@ -18,8 +18,9 @@ from pancount.core.book.outcome import Outcome
 from pancount.core.book.points import Numbers, numbers_of
 from pancount.core.book.record import Record, words_of
 from pancount.core.book.searching import spellings, told_words
+from pancount.core.count.learned import MOST_LEARNED
 from pancount.store.bench import UNDER_WAY
-from pancount.store.errors import Behind, NotFound
+from pancount.store.errors import Behind, Full, NotFound
 from pancount.store.tables import BakeRow, BookRow, PhotoRow
 
 EDITION = 1
@@ -35,6 +36,8 @@ class Stale(Frozen):
 
     bake_id: UUID
     outcome: Outcome
+    version: int
+    """Of the outcome; 0 where it is not in the book yet."""
 
 
 class BookHead(Frozen):
@@ -106,17 +109,17 @@ class Sought:
     """2026-11."""
 
 
-def stale(session: Session, kitchen_id: int, limit: int) -> tuple[Stale, ...]:
-    """Bakes that are over and not in the book as they are, the last ended first."""
+def stale(session: Session, kitchen_id: int, limit: int, but: Set[UUID] = frozenset()) -> tuple[Stale, ...]:
+    """Bakes that are over and not in the book as they are, the last begun first; without those that are told."""
     behind = or_(BookRow.bake_id.is_(None), BookRow.number != BakeRow.last_number, BookRow.edition != EDITION)
     query = (
-        select(BakeRow.id, BookRow.outcome)
+        select(BakeRow.id, BookRow.outcome, BookRow.version)
         .outerjoin(BookRow, BookRow.bake_id == BakeRow.id)
-        .where(BakeRow.kitchen_id == kitchen_id, BakeRow.status.not_in(UNDER_WAY), behind)
+        .where(BakeRow.kitchen_id == kitchen_id, BakeRow.status.not_in(UNDER_WAY), BakeRow.id.not_in(but), behind)
         .order_by(BakeRow.begun_at.desc())
         .limit(limit)
     )
-    return tuple(Stale(bake_id=bake, outcome=Outcome.model_validate(told or {})) for bake, told in session.execute(query))
+    return tuple(Stale(bake_id=bake, outcome=Outcome.model_validate(told or {}), version=version or 0) for bake, told, version in session.execute(query))
 
 
 def _captions(session: Session, bake_id: UUID) -> tuple[str, ...]:
@@ -127,13 +130,13 @@ def _told(session: Session, bake_id: UUID, record: Record, outcome: Outcome) -> 
     return told_words(words_of(record, outcome, _captions(session, bake_id)))[:MOST_WORDS]
 
 
-def keep_record(session: Session, kitchen_id: int, bake_id: UUID, number: int, record: Record) -> None:
-    """Keep a bake's record, up to an event's number. One that is older than what is there changes nothing."""
+def keep_record(session: Session, kitchen_id: int, bake_id: UUID, number: int, record: Record, version: int) -> None:
+    """Keep a bake's record, up to an event's number and by an outcome's version (0: none yet). One that is older than what is there changes nothing."""
     bake = session.get(BakeRow, bake_id)
     if bake is None or bake.kitchen_id != kitchen_id:
         raise NotFound("There is no such bake in this kitchen.")
     known = session.get(BookRow, bake_id, with_for_update=True)
-    if known is not None and known.edition == EDITION and known.number > number:
+    if known is not None and (known.version != version or (known.edition == EDITION and known.number > number)):
         return
     outcome = Outcome.model_validate(known.outcome) if known else Outcome()
     own = _own(session, bake_id, record, outcome) | {"number": number, "edition": EDITION}
@@ -205,6 +208,8 @@ def leave_out(session: Session, kitchen_id: int, bake_id: UUID, figure: str, rea
     """Let a bake not count for a figure, with the reason; with none, it counts again. Raises `NotFound`."""
     row = _get(session, kitchen_id, bake_id, lock=True)
     kept = {key: value for key, value in row.left_out.items() if key != figure}
+    if reason and len(kept) >= MOST_LEARNED:
+        raise Full(f"This bake is left out of {MOST_LEARNED} figures; that is all it holds.")
     row.left_out = kept | ({figure: reason} if reason else {})
 
 
