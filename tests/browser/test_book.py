@@ -189,10 +189,15 @@ class TestFinding:
         expect(page.get_by_role("region", name="Score, figures")).to_contain_text("5 of 5")
         assert serious(page) == []
         # The one point: the only mark of its size below the legend.
-        marks = page.get_by_role("region", name="Score", exact=True).locator("svg path")
-        legend = page.get_by_role("region", name="Score", exact=True).locator(".box").bounding_box()["y"] + 30
-        boxes = [box for mark in marks.all() if (box := mark.bounding_box()) and 8 < box["height"] < 16 and 8 < box["width"] < 16 and box["y"] > legend]
-        page.mouse.click(boxes[0]["x"] + boxes[0]["width"] / 2, boxes[0]["y"] + boxes[0]["height"] / 2)
+        mark = page.wait_for_function(
+            """() => {
+                const box = document.querySelector('section[aria-label="Score"] .box')
+                const marks = [...box.querySelectorAll('svg path')].map((one) => one.getBoundingClientRect())
+                const found = marks.find((one) => one.height > 8 && one.height < 18 && one.width > 8 && one.width < 18 && one.y > box.getBoundingClientRect().y + 30)
+                return found && [found.x + found.width / 2, found.y + found.height / 2]
+            }"""
+        ).json_value()
+        page.mouse.click(*mark)
         page.wait_for_url(f"**/book/{bake}")
 
     def test_on_a_phone(self, phone):

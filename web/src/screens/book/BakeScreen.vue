@@ -84,7 +84,7 @@ const KEEPING: Record<string, string> = { kept: 'kept', keeping: 'keeping …', 
         <div class="came">
           <section class="tray" aria-labelledby="came-head">
             <div class="tray-head"><h2 id="came-head">What it came to</h2></div>
-            <OutcomeFields v-model="outcome.outcome.value" :scales="page.data.value?.scales ?? []" :pieces="pieces" :units="units" />
+            <OutcomeFields v-model="outcome.outcome.value" :scales="page.data.value?.scales ?? []" :pieces="pieces" :several="record.targets.length > 1" :units="units" />
           </section>
           <PhotosPart :bake="id" :photos="page.data.value?.photos ?? []" :name="record.name" @changed="again()" />
           <section v-if="page.data.value?.habit || record.changed.length" class="tray next" aria-labelledby="next-head">

@@ -73,6 +73,7 @@ const groups = computed(() => [
         </section>
         <Said v-else-if="group.key === 'formula' && id"><strong>{{ group.title }} says nothing yet</strong>Its bakes were not weighed or timed.</Said>
       </template>
+      <p class="quiet cups">What your own cups and spoons weigh is told <RouterLink :to="{ name: 'kitchen', hash: '#cups' }">with the kitchen</RouterLink>, and used as soon as they are weighed.</p>
     </template>
   </main>
 </template>
@@ -81,4 +82,5 @@ const groups = computed(() => [
 .learned { max-width: 1180px }
 .formula { width: 300px }
 .tray { margin-top: 14px }
+.cups { margin-top: 12px }
 </style>

@@ -9,6 +9,8 @@ import NumberBox from '@/design/NumberBox.vue'
 export interface OutcomeFieldsProps {
   scales: readonly string[]
   pieces: number
+  /** It was of several things from one dough, so that what they weigh together says nothing of one of them. */
+  several?: boolean
   units: Units
 }
 const props = defineProps<OutcomeFieldsProps>()
@@ -34,7 +36,8 @@ const set = (change: Partial<Outcome>) => (outcome.value = { ...outcome.value, .
       <label class="label">Height<NumberBox :value="outcome.height_cm ?? null" kind="cm" :units="units" label="Height" with-unit @change="set({ height_cm: $event })" /></label>
       <label class="label">Across<NumberBox :value="outcome.across_cm ?? null" kind="cm" :units="units" label="Across" with-unit @change="set({ across_cm: $event })" /></label>
     </div>
-    <p v-if="outcome.baked_g && !outcome.baked_pieces" class="quiet">Taken as all {{ pieces }} pieces.</p>
+    <p v-if="outcome.baked_g && several" class="quiet">Of several things from one dough, no baking loss is worked out.</p>
+    <p v-else-if="outcome.baked_g && !outcome.baked_pieces" class="quiet">Taken as all {{ pieces }} pieces.</p>
   </div>
 </template>
 
