@@ -11,8 +11,10 @@ export interface OtherWindowProps {
   theirs: readonly string[] | null
   /** What pressing the first button does. */
   mine?: string
+  /** What pressing the last does. */
+  both?: string
 }
-const props = withDefaults(defineProps<OtherWindowProps>(), { mine: 'Keep mine' })
+const props = withDefaults(defineProps<OtherWindowProps>(), { mine: 'Keep mine', both: 'Keep both: mine as one of its own' })
 const emit = defineEmits<{ mine: []; theirs: []; both: [] }>()
 
 const only = (lines: readonly string[], others: readonly string[]) => {
@@ -40,7 +42,7 @@ const alike = computed(() => props.ours.length - onlyOurs.value.length)
     <div class="row">
       <el-button :disabled="!theirs" @click="emit('mine')">{{ mine }}</el-button>
       <el-button :disabled="!theirs" @click="emit('theirs')">Take theirs</el-button>
-      <el-button @click="emit('both')">Keep both: mine as one of its own</el-button>
+      <el-button @click="emit('both')">{{ both }}</el-button>
     </div>
   </Said>
 </template>

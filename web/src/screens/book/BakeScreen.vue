@@ -39,7 +39,7 @@ const changes = useQuery({
   queryFn: async () => (await ask(api.GET('/api/bakes/{bake_id}', { params: { path: { bake_id: id.value } } }))).bake.changes,
 })
 const more = ref(false)
-const ENDS: Record<string, string> = { done: '', stopped: 'stopped', thrown_away: 'thrown away' }
+const ENDS: Record<string, string> = { stopped: 'stopped', thrown_away: 'thrown away' }
 const subtitle = computed(() => {
   const own = record.value
   if (!own || !entry.value) return ''
@@ -69,7 +69,7 @@ const KEEPING: Record<string, string> = { kept: 'kept', keeping: 'keeping …', 
       </div>
       <div class="tellings">
         <RefusedNote v-if="refused" :refused="refused" @close="refused = null" />
-        <OtherWindow v-if="outcome.keeping.value === 'behind'" what="bake" :ours="outcome.texts.value.ours" :theirs="outcome.texts.value.theirs" @mine="outcome.keepMine()" @theirs="outcome.takeTheirs()" @both="outcome.keepMine()" />
+        <OtherWindow v-if="outcome.keeping.value === 'behind'" what="bake" :ours="outcome.texts.value.ours" :theirs="outcome.texts.value.theirs" @mine="outcome.keepMine()" @theirs="outcome.takeTheirs()" both="Keep both: all scores and words" @both="outcome.keepJoined()" />
         <KeptHere v-if="outcome.keeping.value === 'away'" :why="outcome.why.value" />
       </div>
       <section class="tray times" aria-labelledby="times-head">

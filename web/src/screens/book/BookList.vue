@@ -13,7 +13,7 @@ export interface BookListProps {
 }
 const props = defineProps<BookListProps>()
 const emit = defineEmits<{ choose: [bake: string] }>()
-const ENDS: Record<string, string> = { stopped: 'stopped', thrown_away: 'thrown away' }
+const ENDS: Record<string, string> = { stopped: 'stopped', thrown_away: 'thrown away', running: 'at the bench again', paused: 'at the bench again' }
 const facts = (one: BookHead): string[] =>
   [
     one.numbers.piece_g == null ? '' : `${one.numbers.pieces} × ${grams(one.numbers.piece_g, props.units)}`,

@@ -27,6 +27,16 @@ export function useOutcome(kept_: (entry: BookEntry) => void) {
     broughtUp: (body) => ({ ...emptyOutcome(), ...body }),
     started: () => undefined,
   })
+  /** Both words, both scores; where both scored the same, ours. */
+  async function keepJoined(): Promise<void> {
+    const other = kept.theirs.value?.outcome
+    if (!other) return
+    const ours = kept.body.value
+    const words = (name: 'words' | 'wrong' | 'next_time'): string => [...new Set([other[name], ours[name]])].filter(Boolean).join('\n')
+    const told = Object.fromEntries(Object.entries(ours).filter(([, value]) => value !== null))
+    kept.body.value = { ...other, ...told, scores: { ...other.scores, ...ours.scores }, words: words('words'), wrong: words('wrong'), next_time: words('next_time') }
+    await kept.keepMine()
+  }
   const texts = computed(() => ({ ours: lines(kept.body.value), theirs: kept.theirs.value ? lines(kept.theirs.value.outcome) : null }))
-  return { ...kept, outcome: kept.body, texts }
+  return { ...kept, outcome: kept.body, texts, keepJoined }
 }
