@@ -33,18 +33,20 @@ class Planners:
         self._effort = counted, seconds
         self._turn = asyncio.Semaphore(1)
         self._ready: Process | None = None
+        self._at_work: set[Process] = set()
         self._readying: asyncio.Task[None] | None = None
         self._closed = False
 
     async def close(self) -> None:
-        """End what waits: the application stops, and would wait for it."""
+        """End what waits and what is at work: the application stops, and would wait for it."""
         self._closed = True
         if self._readying is not None:
             await self._readying
-        if self._ready is not None and self._ready.returncode is None:
-            with suppress(ProcessLookupError):
-                self._ready.kill()
-            await self._ready.wait()
+        for process in (self._ready, *self._at_work):
+            if process is not None and process.returncode is None:
+                with suppress(ProcessLookupError):
+                    process.kill()
+                await process.wait()
 
     async def _begin(self) -> Process:
         environment = os.environ | {"OMP_NUM_THREADS": "1", "OPENBLAS_NUM_THREADS": "1"}
@@ -86,6 +88,7 @@ class Planners:
         process = None
         try:
             process = await self._taken()
+            self._at_work.add(process)
             assert process.stdin is not None and process.stdout is not None
             counted, seconds = self._effort
             process.stdin.write(Question(asked=asked, counted=counted, seconds=seconds).model_dump_json().encode() + b"\n")
@@ -101,9 +104,11 @@ class Planners:
         finally:
             self._turn.release()
             self.get_ready()
-            if process is not None and process.returncode is None:
-                with suppress(ProcessLookupError):
-                    process.kill()
+            if process is not None:
+                self._at_work.discard(process)
+                if process.returncode is None:
+                    with suppress(ProcessLookupError):
+                        process.kill()
 
 
 async def _with_first(first: bytes, lines: AsyncGenerator[bytes]) -> AsyncIterator[bytes]:
