@@ -258,6 +258,8 @@ class Watch:
     def look(self) -> None:
         if self._cluster.is_up():
             self._pause.worked()
+            if self._told:  # it was said not to start, and is up after all
+                self._again()
             return
         if not self._pause.is_over():
             return
@@ -269,8 +271,11 @@ class Watch:
                 self._told = str(trouble)
                 print(f"The database stopped and cannot be started yet: {trouble}", file=sys.stderr, flush=True)
         else:
-            self._told = ""
-            print("The database stopped, and was started again.", file=sys.stderr, flush=True)
+            self._again()
+
+    def _again(self) -> None:
+        self._told = ""
+        print("The database stopped, and was started again.", file=sys.stderr, flush=True)
 
 
 def serve(place: Place, watch: Watch | None, told: Callable[[], None]) -> None:
