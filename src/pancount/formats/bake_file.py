@@ -11,6 +11,7 @@ from pancount.core.base.models import Frozen
 from pancount.core.book.outcome import Outcome
 from pancount.core.book.points import Numbers
 from pancount.core.book.record import Record
+from pancount.formats.formula_csv import plain_cell
 
 VERSION = 1
 
@@ -50,11 +51,7 @@ def _number(value: float | None) -> str:
 
 def _row(cells: Iterable[str | int | float | None]) -> list[str]:
     """Cells as text; what a spreadsheet would take for a formula of its own stays words."""
-    found = []
-    for cell in cells:
-        text = _number(cell) if isinstance(cell, float) or cell is None else str(cell)
-        found.append(f"'{text}" if isinstance(cell, str) and text[:1] in ("=", "+", "-", "@", "\t", "\r") else text)
-    return found
+    return [plain_cell(cell) if isinstance(cell, str) else str(cell) if isinstance(cell, int) else _number(cell) for cell in cells]
 
 
 def bake_csv(bake: BakeOut) -> str:

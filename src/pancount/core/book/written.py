@@ -1,6 +1,6 @@
 """A bake that was not at the bench, written in by hand with as much or as little as is known: made into the events that the bench would have kept."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from typing import Annotated
 from uuid import UUID, uuid5
 
@@ -62,7 +62,7 @@ class Written(Frozen):
     dough_g: Weight | None = None
     """On the scale before it was divided."""
     pieces: Annotated[tuple[Weight, ...], Field(max_length=200)] = ()
-    """Of the first target, as they were weighed off."""
+    """As they were weighed off; of several things in the order of the count."""
     steps: Annotated[tuple[StepTold, ...], Field(max_length=MOST_WRITTEN)] = ()
     note: Words = ""
 
@@ -74,12 +74,20 @@ def written_events(ground: Ground, told: Written, name: UUID, begun_s: float, se
     """
     saw, found = dict(seen or {}), list[Event]()
     first = max(saw.values(), default=0) + 1
-    for clock, (at_s, deed) in enumerate(_deeds(ground.plan, told, begun_s, ends=ends), first):
+    for clock, (at_s, deed) in enumerate(_deeds(ground, told, begun_s, ends=ends), first):
         found.append(Event(id=uuid5(name, f"book {clock - first}"), writer=WRITER, clock=clock, saw=saw, at_s=at_s, who=told.who, what=deed))
     return tuple(found)
 
 
-def _deeds(plan: Plan, told: Written, begun_s: float, *, ends: bool) -> Iterator[tuple[float, Deed]]:
+def _pieces(ground: Ground, weights: Sequence[float]) -> Iterator[Piece]:
+    """Weights as pieces of what was made, in the order of the count: as many of each as was meant, and what is over of the last."""
+    targets = [n for n, target in enumerate(ground.begun.sheet.targets) for _ in range(target.pieces)]
+    for n, g in enumerate(weights):
+        yield Piece(target=targets[min(n, len(targets) - 1)] if targets else 0, g=g)
+
+
+def _deeds(ground: Ground, told: Written, begun_s: float, *, ends: bool) -> Iterator[tuple[float, Deed]]:
+    plan = ground.plan
     for line in told.lines:
         yield begun_s, Weighed(line=line.line, g=line.g)
     if told.water_g:
@@ -101,8 +109,8 @@ def _deeds(plan: Plan, told: Written, begun_s: float, *, ends: bool) -> Iterator
         yield at_s, Measurement(what="dough_c", value=told.dough_c)
     if told.dough_g is not None:
         yield at_s, Measurement(what="dough_g", value=told.dough_g)
-    for g in told.pieces:
-        yield at_s, Piece(g=g)
+    for piece in _pieces(ground, told.pieces):
+        yield at_s, piece
     if told.middle_c is not None:
         yield at_s, Measurement(what="middle_c", value=told.middle_c)
     if told.note.strip():

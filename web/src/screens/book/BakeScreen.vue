@@ -43,7 +43,7 @@ const ENDS: Record<string, string> = { stopped: 'stopped', thrown_away: 'thrown 
 const subtitle = computed(() => {
   const own = record.value
   if (!own || !entry.value) return ''
-  return [`${dayText(own.begun_s)}, ${timeText(own.begun_s)}${own.ended_s == null ? '' : ` to ${timeText(own.ended_s)}`}`, own.way, entry.value.revision && `revision ${entry.value.revision}`, own.written && 'written in by hand', ENDS[own.status]].filter(Boolean).join(' · ')
+  return [`${dayText(own.begun_s)}, ${timeText(own.begun_s)}${own.ended_s == null || own.written ? '' : ` to ${timeText(own.ended_s)}`}`, own.way, entry.value.revision && `revision ${entry.value.revision}`, own.written && 'written in by hand', ENDS[own.status]].filter(Boolean).join(' · ')
 })
 const pieces = computed(() => record.value?.targets.reduce((sum, one) => sum + one.pieces, 0) ?? 0)
 const out = (ending: string) => attempt(() => takeOut(`/api/book/bakes/${id.value}/bake.${ending}`))

@@ -58,5 +58,6 @@ th, td { text-align: right; padding: 4px 0 4px 10px; border-top: 1px solid var(-
 th:first-child { text-align: left; padding-left: 0 }
 thead th { border-top: 0; color: var(--ink-2); font-size: .85rem }
 td:last-child { font-weight: 650 }
+td .quiet { font-weight: 400 }
 h3 { font-size: .98rem; color: var(--rim); margin: 12px 0 4px }
 </style>

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 /** The kitchen's own figures: what its bakes say, the trade's beside it, taken with one press, and its working. */
-import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import FigureCard from './FigureCard.vue'
-import { api, ask, type KitchensFigure, type LearnedPage } from '@/api/client'
+import { api, ask, type KitchensFigure } from '@/api/client'
 import { useUnits } from '@/base/kitchen'
 import { tell } from '@/base/notice'
 import { useAttempt } from '@/base/useAttempt'
@@ -25,7 +25,6 @@ const { refused, attempt } = useAttempt()
 /** Where a figure is used: what is fetched again once it is taken. */
 const elsewhere = () => Promise.all([['kitchen'], ['formula'], ['formulas']].map((queryKey) => cache.invalidateQueries({ queryKey })))
 const asked = (figure: KitchensFigure) => ({ body: { figure: figure.key, formula_id: figure.where === 'formula' ? id.value : null } })
-const laid = useMutation({ mutationFn: (made: LearnedPage) => Promise.resolve(cache.setQueryData(key.value, made)) })
 async function back(figure: KitchensFigure): Promise<void> {
   await ask(api.POST('/api/book/learned/give-back', asked(figure)))
   await Promise.all([page.refetch(), elsewhere()])
@@ -33,7 +32,7 @@ async function back(figure: KitchensFigure): Promise<void> {
 const take = (figure: KitchensFigure) => attempt(async () => {
   const made = await ask(api.POST('/api/book/learned/take', asked(figure)))
   if (figure.where === 'kitchen' && id.value) await page.refetch()
-  else await laid.mutateAsync(made)
+  else cache.setQueryData(key.value, made)
   await elsewhere()
   tell(`${figure.label}: it is gone by from now on.`, () => attempt(() => back(figure)))
 })

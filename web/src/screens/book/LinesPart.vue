@@ -57,6 +57,7 @@ th, td { text-align: right; padding: 4px 0 4px 10px; border-top: 1px solid var(-
 th:first-child { text-align: left; padding-left: 0; white-space: normal }
 thead th { border-top: 0; color: var(--ink-2); font-size: .85rem }
 td:nth-child(3) { font-weight: 650 }
+td .quiet { font-weight: 400 }
 .stage { font: 700 .95rem var(--head); color: var(--rim); padding-top: 8px }
 .off { color: var(--stop); font-weight: 650 }
 .says { margin-left: 8px }

@@ -25,7 +25,7 @@ const WARM = [['dough_c', 'Dough'], ['room_c', 'Room'], ['oven_c', 'Oven, measur
       <label class="label">Dough before dividing<NumberBox :value="told.dough_g" kind="g" :units="units" label="Dough before dividing" with-unit @change="told.dough_g = $event" /></label>
       <label class="label">Water added<NumberBox :value="told.water_g" kind="g" :units="units" label="Water added" with-unit @change="told.water_g = $event" /></label>
     </div>
-    <label class="label">Pieces, each weighed<el-input v-model="told.pieces" placeholder="77 79 75 78" inputmode="decimal" aria-label="Pieces, each weighed" /></label>
+    <label class="label">Pieces, each weighed, in the order of the count<el-input v-model="told.pieces" placeholder="77 79 75 78" inputmode="decimal" aria-label="Pieces, each weighed" /></label>
     <p v-if="told.pieces" class="quiet" role="status">{{ pieces.length }} pieces, {{ withUnit(pieces.reduce((a, b) => a + b, 0), 'g', props.units) }} in all.</p>
     <details v-if="steps.length"><summary>How long steps took</summary>
       <ul class="grid"><li v-for="step in steps" :key="step.key"><label class="label"><span>{{ step.label }}<small class="quiet">planned {{ minutesText(step.planned_min) }}</small></span><NumberBox :value="told.steps[step.key] ?? null" kind="min" :units="units" :label="`${step.label}, took`" with-unit @change="told.steps[step.key] = $event" /></label></li></ul>
